@@ -3,6 +3,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openList,
   openTab,
   pickFromOutline,
   press,
@@ -173,6 +174,7 @@ journey(
   'a display without a room gets one, with a barrier too close to the wall; the prints follow',
   async (open) => {
     const page = await open('Mads Elvery');
+    await openList(page);
     await page.focus('main input');
     await page.keyboard.type('A display with a name so long that it fills the bar and then some more of it');
     await page.keyboard.press('Enter');

@@ -69,7 +69,7 @@ journey(
   async (open) => {
     const [brenna, tobin] = [await open('Brenna Rook'), await open('Tobin Orr')];
     await openDisplay(brenna, 'Skarn Edge');
-    await openDisplay(tobin, 'Skarn Edge');
+    await openDisplay(tobin, 'Skarn Edge', 'crew');
     await pickFromOutline(brenna, 'Plots', 'Winding house');
     await brenna.locator('::-p-text(Advise on it)').click();
     await sees(brenna, 'About Winding house');
@@ -85,7 +85,6 @@ journey(
     await saved(brenna);
     // Nothing has moved yet, for anybody.
     expect(await valueOf(brenna, 'Height')).toBe('10b');
-    await goTo(tobin, 'crew');
     await openTab(tobin, 'Advice');
     await tobin.locator('::-p-text(Winding house two bricks taller)').click();
     await sees(tobin, 'Raised Winding house from 10b to 12b');
@@ -193,8 +192,7 @@ journey(
   'an owner invites by a link; a newcomer joins, is seen, is made a planner, and is taken off again',
   async (open) => {
     const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Larch Lane');
-    await goTo(iva, 'crew');
+    await openDisplay(iva, 'Larch Lane', 'crew');
     await openTab(iva, 'People');
     await sees(iva, 'Nobody is invited');
     await press(iva, 'Make a link');
@@ -239,8 +237,7 @@ journey(
   'history: the plan as it was, a change taken back, a display brought back; a report goes out and the public reads it',
   async (open) => {
     const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Skarn Edge');
-    await goTo(iva, 'crew');
+    await openDisplay(iva, 'Skarn Edge', 'crew');
     await openTab(iva, 'History');
     await iva.locator('::-p-text(moved Dam 1 stud east)').click();
     await sees(iva, 'As it was');
@@ -278,8 +275,7 @@ journey(
   'a section is handed over with what is open in it, and whoever gets it gets a letter',
   async (open) => {
     const [iva, mads] = [await open('Iva Thorsby'), await open('Mads Elvery')];
-    await openDisplay(iva, 'Skarn Edge');
-    await goTo(iva, 'crew');
+    await openDisplay(iva, 'Skarn Edge', 'crew');
     await press(iva, 'Hand over … section E');
     await choose(iva, 'Owner', 'Mads Elvery');
     await sees(iva, 'Section E, East fell, goes to Mads Elvery.');

@@ -29,8 +29,7 @@ journey(
   'alternatives are compared, one is used, one module locked, another split and joined, all undone',
   async (open) => {
     const page = await open('Iva Thorsby');
-    await openDisplay(page, 'Skarn Edge');
-    await goTo(page, 'cut');
+    await openDisplay(page, 'Skarn Edge', 'cut');
     await modulesNow(page, 7);
     // What is wrong with them as they are.
     await sees(page, 'the club stair door lets');
@@ -94,8 +93,7 @@ journey(
   'two builders disagree at a seam, mend, sign, and a later change of the ground reopens it',
   async (open) => {
     const brenna = await open('Brenna Rook');
-    await openDisplay(brenna, 'Skarn Edge');
-    await goTo(brenna, 'cut');
+    await openDisplay(brenna, 'Skarn Edge', 'cut');
     await openTab(brenna, 'Seams');
     await inPanel(brenna, 'contains(., "B3–C1")');
     await sees(brenna, 'not signed');
@@ -131,8 +129,7 @@ journey(
     await saved(brenna);
 
     const mads = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery');
-    await openDisplay(mads, 'Skarn Edge');
-    await goTo(mads, 'cut');
+    await openDisplay(mads, 'Skarn Edge', 'cut');
     await openTab(mads, 'Seams');
     await inPanel(mads, 'contains(., "B3–C1")');
     await sees(mads, 'Brenna Rook');

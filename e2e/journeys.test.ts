@@ -7,6 +7,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openList,
   openTab,
   pickFromOutline,
   press,
@@ -106,6 +107,7 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
 
 journey('a vignette of one’s own, by keyboard alone', async (open) => {
   const page = await open('Tobin Orr');
+  await openList(page);
   await choose(page, 'Ground begins on', 'one brick up');
   await page.focus('main input');
   await page.keyboard.type('Moth lantern');

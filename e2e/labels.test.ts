@@ -153,7 +153,6 @@ describe('what is written on the plan', () => {
   };
 
   test('nothing lies on anything else on the demo, at three zooms', async () => {
-    await page.reload();
     await openDisplay(page, 'Skarn Edge');
     await page.waitForSelector('button[data-findings]:not([data-findings="0 0 0"])');
     await expectNone(40);

@@ -6,6 +6,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openList,
   openTab,
   pickFromOutline,
   press,
@@ -33,6 +34,7 @@ journey(
   'a quay on pillars over water with a shed on it and a hut under it, a bridge, and a cellar under a house',
   async (open) => {
     const page = await open('Tobin Orr');
+    await openList(page);
     await page.focus('main input');
     await page.keyboard.type('Quay cove');
     await press(page, 'Table 192 × 96');

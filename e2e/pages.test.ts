@@ -1,5 +1,5 @@
 import type { Page } from 'puppeteer-core';
-import { goTo, newPage, openDisplay, openTab, pickFromOutline, press, sees, signedInPage } from './stage.ts';
+import { boardReady, goTo, newPage, openDisplay, openList, openTab, pickFromOutline, press, sees, signedInPage } from './stage.ts';
 import { PAGES, TABS, expectAccessible } from './everywhere.ts';
 import { useDemo } from './suite.ts';
 
@@ -18,9 +18,13 @@ describe('axe finds nothing by day and night:', () => {
     await first.goto(demo.server().url);
     await first.waitForSelector('::-p-text(Iva Thorsby)');
     await expectAccessible(first, 'welcome');
+    await first.locator('::-p-xpath(//button[contains(., "Iva Thorsby")])').click();
+    await first.locator('::-p-xpath(//a[normalize-space()="Skarn Edge"])').click();
+    await boardReady(first);
     await context.close();
+    await openList(page);
     await expectAccessible(page, 'displays');
-    await openDisplay(page, 'Skarn Edge');
+    await openDisplay(page, 'Skarn Edge', 'brief');
   });
   test.each(PAGES)('%s and its sheets', async (at) => {
     await goTo(page, at);

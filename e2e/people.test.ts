@@ -8,6 +8,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openList,
   openTab,
   pickFromOutline,
   press,
@@ -198,6 +199,7 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
 
 test('a display goes out as a file and comes in as another; a broken file says what is wrong', async () => {
   const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
+  await openList(page);
   const folder = mkdtempSync(join(tmpdir(), 'quarry-files-'));
   try {
     const client = await page.createCDPSession();
@@ -233,8 +235,7 @@ test('a display goes out as a file and comes in as another; a broken file says w
 
 test('at the table with a phone: a stage on, a percentage, a base counted', async () => {
   const page = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery', { width: 390, height: 844 });
-  await openDisplay(page, 'Skarn Edge');
-  await goTo(page, 'progress');
+  await openDisplay(page, 'Skarn Edge', 'progress');
   await fill(page, 'Percent of ground done in section D', '101');
   await sees(page, '101 is above the most, 100.');
   await fill(page, 'Percent of ground done in section D', '90');

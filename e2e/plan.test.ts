@@ -10,6 +10,7 @@ import {
   fill,
   goTo,
   openDisplay,
+  openList,
   pickFromOutline,
   press,
   saved,
@@ -36,6 +37,7 @@ journey(
   'a small valley from nothing: hill, water, stream, road, track, house, planting; judged as it grows',
   async (open) => {
     const page = await open('Tobin Orr');
+    await openList(page);
     await page.focus('main input');
     await page.keyboard.type('Linden vale');
     await press(page, 'Table 192 × 96');

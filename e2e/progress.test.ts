@@ -13,14 +13,12 @@ journey(
   'three sessions on a phone: started and stopped, typed, counted; the rate is learnt from them',
   async (open) => {
     const page = await open('Suri Vale', PHONE);
-    await openDisplay(page, 'Skarn Edge');
-    await goTo(page, 'progress');
+    await openDisplay(page, 'Skarn Edge', 'progress');
     await openTab(page, 'Sessions');
     // Whoever only looks logs nothing.
     await sees(page, 'Viewers may look at this display but not change it.');
     const mads = await open('Mads Elvery', PHONE);
-    await openDisplay(mads, 'Skarn Edge');
-    await goTo(mads, 'progress');
+    await openDisplay(mads, 'Skarn Edge', 'progress');
     await openTab(mads, 'Sessions');
     await sees(mads, 'learnt from 4');
     await press(mads, 'Start');
@@ -51,8 +49,7 @@ journey(
   'an evening on a phone: what can be finished, sat down to, ticked off, the stage moved on, all with one batch',
   async (open) => {
     const brenna = await open('Brenna Rook', PHONE);
-    await openDisplay(brenna, 'Skarn Edge');
-    await goTo(brenna, 'progress');
+    await openDisplay(brenna, 'Skarn Edge', 'progress');
     await openTab(brenna, 'Tonight');
     // How long an evening is depends on the day of the week: one of 2 h 30 is asked for.
     await brenna.focus('input[type=range]');
@@ -84,8 +81,7 @@ journey(
   'what the display asks for becomes a task, with three guesses that have to be in order',
   async (open) => {
     const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Skarn Edge');
-    await goTo(iva, 'progress');
+    await openDisplay(iva, 'Skarn Edge', 'progress');
     await openTab(iva, 'Tasks');
     await choose(iva, 'In', 'F, Station yard');
     await iva
@@ -111,8 +107,7 @@ journey(
   'odds leave out what is not known; with it they stand, move when the guess does, and go out in an update',
   async (open) => {
     const page = await open('Iva Thorsby');
-    await openDisplay(page, 'Skarn Edge');
-    await goTo(page, 'progress');
+    await openDisplay(page, 'Skarn Edge', 'progress');
     await openTab(page, 'Outlook');
     await sees(page, 'Left out: section E');
     await sees(page, 'Section E: who builds it?');
@@ -181,8 +176,7 @@ journey(
 journey('three clocks on one page: who sits down when, and the agenda as a file', async (open) => {
   const iva = await open('Iva Thorsby');
   await iva.emulateTimezone('America/St_Johns');
-  await openDisplay(iva, 'Skarn Edge');
-  await goTo(iva, 'progress');
+  await openDisplay(iva, 'Skarn Edge', 'progress');
   await openTab(iva, 'Agenda');
   await sees(iva, 'times of America/St Johns');
   await sees(iva, '(19:30–22:00 there)');
@@ -209,8 +203,7 @@ journey('three clocks on one page: who sits down when, and the agenda as a file'
 
 journey('a photo from the same spot lies over the one before', async (open) => {
   const mads = await open('Mads Elvery');
-  await openDisplay(mads, 'Skarn Edge');
-  await goTo(mads, 'progress');
+  await openDisplay(mads, 'Skarn Edge', 'progress');
   await openTab(mads, 'Photos');
   await sees(mads, '3 photos');
   await press(mads, 'From the spot that is open');
@@ -267,8 +260,7 @@ journey(
   'a build in one day: a slot begun ends the one before, and what is late says what to drop',
   async (open) => {
     const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Heron at the weir');
-    await goTo(iva, 'progress');
+    await openDisplay(iva, 'Heron at the weir', 'progress');
     await openTab(iva, 'One day');
     await sees(iva, '5 h 55 planned');
     await press(iva, 'Begin Plan and sort');

@@ -4,6 +4,7 @@ import type { Page } from 'puppeteer-core';
 import {
   goTo,
   openDisplay,
+  openList,
   openTab,
   pickFromOutline,
   press,
@@ -26,6 +27,7 @@ async function main() {
   };
   try {
     const page = await signedInPage(browser, server, 'Iva Thorsby');
+    await openList(page);
     // Each display by its plan, drawn on the server.
     await page.waitForSelector('li img');
     await page.waitForFunction(() =>

@@ -110,7 +110,8 @@ export function refuseServiceWorker(): void {
 }
 
 /**
- * A page in a context of its own (its own cookies and storage), signed in as one of the demo crew.
+ * A page in a context of its own (its own cookies and storage), signed in as one of the demo crew. It shows a picture of the
+ * server's, since the list of displays takes as long to draw as many a journey: see `openList` and `openDisplay`.
  * @param options.keepsApp it stores the app, so that it opens without the network
  */
 export async function signedInPage(
@@ -124,25 +125,46 @@ export async function signedInPage(
   const page = await newPage(context);
   await page.setViewport(size);
   if (!keepsApp) await page.evaluateOnNewDocument(refuseServiceWorker);
-  await page.goto(server.url);
-  await page.locator(`::-p-xpath(//button[contains(., "${name}")])`).click();
-  await page.waitForSelector('::-p-text(Displays)');
+  await page.goto(`${server.url}/mark.svg`);
+  const status = await page.evaluate(async (who) => {
+    const crew: { name: string; login: string }[] = await (await fetch('/api/demo/crew')).json();
+    const answer = await fetch('/api/demo/session', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login: crew.find((one) => one.name === who)?.login }),
+    });
+    return answer.status;
+  }, name);
+  if (status >= 300) throw new Error(`${name} is not signed in: ${status}`);
   return page;
 }
 
-/** Opens a display from the list, on one of its pages. */
+/** Goes to the list of displays. */
+export async function openList(page: Page): Promise<void> {
+  await page.goto(new URL('/', page.url()).href);
+  await page.waitForSelector('::-p-text(Displays)');
+}
+
+/** Opens a display by its address, on one of its pages. */
 export async function openDisplay(page: Page, name: string, at = 'plan'): Promise<void> {
-  await page.locator(`::-p-xpath(//a[normalize-space()="${name}"])`).click();
-  await page.waitForSelector('nav[aria-label="Pages"]');
-  if (at !== 'plan') await goTo(page, at);
-  else await boardReady(page);
+  const id = await page.evaluate(async (wanted) => {
+    const displays: { id: string; name: string }[] = await (await fetch('/api/displays')).json();
+    return displays.find((one) => one.name === wanted)?.id;
+  }, name);
+  if (id === undefined) throw new Error(`no display “${name}” for this person`);
+  await page.goto(new URL(`/d/${id}/${at}`, page.url()).href, { waitUntil: 'domcontentloaded' });
+  await pageThere(page, at);
 }
 
 /** Clicks a page in the rail. */
 export async function goTo(page: Page, at: string): Promise<void> {
   await page.locator(`nav[aria-label="Pages"] a[href$="/${at}"]`).click();
   await page.waitForFunction((end) => location.pathname.endsWith(end), {}, `/${at}`);
-  // Pages come when they are opened; until one is there, the rail still points at the last.
+  await pageThere(page, at);
+}
+
+/** Waits until a page of a display has come: until it has, the rail points at the last. */
+async function pageThere(page: Page, at: string): Promise<void> {
   await page.waitForSelector(`nav[aria-label="Pages"] a[aria-current="page"][href$="/${at}"]`);
   await page.waitForFunction(
     () => !document.querySelector('main')?.textContent?.startsWith('Opening the page'),

@@ -53,8 +53,6 @@ export function useJourneys() {
       await context.close();
       return signedInPage(demo.browser(), demo.server(), who, size);
     }
-    await page.goto(demo.server().url);
-    await page.waitForSelector('::-p-text(Displays)');
     return page;
   };
   const journey = (name: string, walk: (open: Open) => Promise<void>) =>
