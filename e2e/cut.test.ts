@@ -1,7 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import {
   fill,
-  goTo,
   openDisplay,
   openTab,
   pickFromOutline,

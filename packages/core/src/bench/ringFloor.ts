@@ -1,5 +1,5 @@
 import { partId, type PartCount } from '../catalogue/index.ts';
-import { MM_PER_STUD, boundsOfPoints, outlineOfRows, type Rect, type StudRow } from '../grid/index.ts';
+import { MM_PER_STUD, boundsOfPoints, outlineOfArea, type Rect } from '../grid/index.ts';
 import { PLATES, tileLayer } from '../masonry/index.ts';
 import type { Ring, RingEdge } from './rings.ts';
 
@@ -51,13 +51,6 @@ export function ringFloor(ring: Ring, edge: RingEdge): RingFloor | null {
   };
 }
 
-/** The studs of a floor row by row, from the west end of its raster. */
-export const floorRows = ({ size, studs }: Pick<RingFloor, 'size' | 'studs'>): StudRow[] =>
-  Array.from({ length: size }, (_, y) => {
-    const row = studs.subarray(y * size, (y + 1) * size);
-    return { from: Math.max(0, row.indexOf(1)), to: row.lastIndexOf(1) + 1 };
-  });
-
 /**
  * A floor inside a ring as the outline of an area on the plan.
  * @param middle of the ring, studs; on a whole stud for a raster of even size, else on half a one
@@ -67,7 +60,7 @@ export function floorArea(
   { size, studs }: RingFloor,
   middle: { x: number; y: number },
 ): Rect & { outline: { x: number; y: number }[] } {
-  const corners = outlineOfRows(floorRows({ size, studs }));
+  const corners = outlineOfArea({ w: size, d: size, mask: studs });
   const { x, y, w, d } = boundsOfPoints(corners);
   return {
     ...{ x: middle.x - size / 2 + x, y: middle.y - size / 2 + y, w, d },

@@ -1,14 +1,14 @@
-import { insideRows, unionArea } from '../grid/index.ts';
+import { insideArea, unionArea } from '../grid/index.ts';
 import { FIGURE_RATIO, vehicleShare, type SpaceAsked } from '../scale/index.ts';
-import { areaRows, builtRect } from './plotAreas.ts';
+import { builtArea, builtRect } from './plotAreas.ts';
 import { listOf, type Scene } from './scene.ts';
 
 /** The rooms and yards of a display with what their plots leave for building, as the space budget asks for them. */
 export function spacesOf(scene: Scene): SpaceAsked[] {
   return listOf(scene, 'space').map(({ id, w, d, wall, plot }) => {
     const given = plot === null ? undefined : scene.plot[plot];
-    const rows = given ? areaRows(given) : null;
-    const room = rows && insideRows(rows, Math.max(0, Math.round(wall)));
+    const area = given ? builtArea(given) : null;
+    const room = area && insideArea(area, Math.max(0, Math.round(wall)));
     return { id, w, d, wall, plot: given ? builtRect(given) : null, room };
   });
 }

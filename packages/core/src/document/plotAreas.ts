@@ -3,13 +3,17 @@ import {
   MM_PER_STUD,
   boundsOfPoints,
   centreOf,
-  discRows,
-  insideRows,
-  outlineOfRows,
+  areaWithout,
+  boxArea,
+  discArea,
+  insideArea,
+  largestPart,
+  outlineOfArea,
   quadOf,
-  studsOfRows,
+  stripsOf,
+  studsOfArea,
   type Rect,
-  type StudRow,
+  type StudArea,
 } from '../grid/index.ts';
 import type { PlotFields as Plot } from './kinds/plotSchema.ts';
 import { SIDES, runsEast } from './vocabulary.ts';
@@ -18,16 +22,20 @@ import { SIDES, runsEast } from './vocabulary.ts';
 
 type Point = { x: number; y: number };
 type Outlined = Pick<Plot, 'x' | 'y' | 'w' | 'd'> &
-  Partial<Pick<Plot, 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>>;
+  Partial<Pick<Plot, 'shape' | 'notches' | 'recesses' | 'front' | 'streetFront' | 'pavement'>>;
 type Turned = Outlined & Pick<Plot, 'turn'>;
-type Built = Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'front' | 'streetFront' | 'pavement'>;
+type Built = Pick<
+  Plot,
+  'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'recesses' | 'front' | 'streetFront' | 'pavement'
+>;
 
 /** Whether a building is round. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
 
 /** Whether a building fills its rectangle. Nothing stands out over the walls of others. */
-export const isBoxed = ({ shape, notches = [] }: Partial<Pick<Plot, 'shape' | 'notches'>>): boolean =>
-  shape !== 'round' && notches.length === 0;
+export const isBoxed = ({ shape, notches = [], recesses = [] }: Partial<Shaped>): boolean =>
+  shape !== 'round' && notches.length === 0 && recesses.length === 0;
+type Shaped = Pick<Plot, 'shape' | 'notches' | 'recesses'>;
 
 /**
  * What a plot is built on: its place less its pavement, which lies before its front; a round building has none. Unturned,
@@ -48,53 +56,90 @@ export function builtSides(plot: Outlined): { w: number; d: number } {
 }
 
 /**
- * The studs of a building that does not fill its rectangle, row by row from its north-west corner; half sides are rounded.
- * @returns null for one that does
+ * The studs of a building that does not fill its rectangle, from its north-west corner; half sides are rounded. Where what
+ * is left out parts it, the largest part.
+ * @returns null for one that fills it
  */
-export function areaRows(plot: Outlined): StudRow[] | null {
+export function builtArea(plot: Outlined): StudArea | null {
+  if (isBoxed(plot)) return null;
+  const before = builtAreas.get(plot);
+  if (before) return before;
   const { w, d } = builtSides(plot);
-  if (isRound(plot)) return discRows(w, d);
-  const { notches = [] } = plot;
-  return notches.length > 0 ? notchedRows(w, d, notches) : null;
+  const area = isRound(plot) ? discArea(w, d) : largestPart(areaLeft(plot));
+  builtAreas.set(plot, area);
+  return area;
+}
+/** Plots never change, and each place of a figure asks. */
+const builtAreas = new WeakMap<object, StudArea>();
+
+/** Studs of a building that what is left out of its sides cuts off from its largest part. */
+export function studsCutOff(plot: Outlined): number {
+  const area = isRound(plot) ? null : builtArea(plot);
+  return area ? studsOfArea(areaLeft(plot)) - studsOfArea(area) : 0;
+}
+
+/** A rectangle without some of its corners, and without what stands back in its sides. */
+function areaLeft(plot: Outlined): StudArea {
+  const { w, d } = builtSides(plot);
+  const { notches = [], recesses = [] } = plot;
+  const notched = notchedArea(w, d, notches);
+  const left = areaWithout(
+    notched,
+    recesses.map((recess) => recessRect(recess, { w, d })),
+  );
+  return left.mask.includes(1) ? left : notched;
+}
+
+/** Where a side of a building stands back, studs from its north-west corner. @param sides of the building */
+export function recessRect(
+  { side, at, wide, deep }: Plot['recesses'][number],
+  { w, d }: { w: number; d: number },
+): Rect {
+  if (runsEast(side)) return { x: at, y: side === 'n' ? 0 : d - deep, w: wide, d: deep };
+  return { x: side === 'w' ? 0 : w - deep, y: at, w: deep, d: wide };
 }
 
 /** A rectangle without some of its corners: of each row at least a stud stays. */
-function notchedRows(w: number, d: number, notches: Plot['notches']): StudRow[] {
-  return Array.from({ length: d }, (_, y) => {
+function notchedArea(w: number, d: number, notches: Plot['notches']): StudArea {
+  const area = boxArea(w, d);
+  for (let y = 0; y < d; y++) {
     const here = notches.filter(({ corner, d: deep }) => (corner.startsWith('n') ? y < deep : y >= d - deep));
     const most = (end: 'w' | 'e') =>
       here.reduce((far, { corner, w: wide }) => (corner.endsWith(end) ? Math.max(far, wide) : far), 0);
     const from = Math.min(w - 1, most('w'));
-    return { from, to: Math.max(from + 1, w - most('e')) };
-  });
+    const to = Math.max(from + 1, w - most('e'));
+    area.mask.fill(0, y * w, y * w + from).fill(0, y * w + to, (y + 1) * w);
+  }
+  return area;
 }
 
-/** The studs inside the walls of a building that does not fill its rectangle, row by row; null for one that does. */
-export function roomRows(plot: Outlined & Pick<Plot, 'wall'>): StudRow[] | null {
-  const rows = areaRows(plot);
-  return rows && insideRows(rows, wallStuds(plot));
+/** The studs inside the walls of a building that does not fill its rectangle, as `builtArea`; null for one that does. */
+export function roomArea(plot: Outlined & Pick<Plot, 'wall'>): StudArea | null {
+  const area = builtArea(plot);
+  if (!area) return null;
+  const before = roomAreas.get(plot);
+  if (before) return before;
+  const room = insideArea(area, wallStuds(plot));
+  roomAreas.set(plot, room);
+  return room;
 }
+const roomAreas = new WeakMap<object, StudArea>();
 
 /**
  * What is built, in rectangles turned with the building: one of a box, of another building its rows that are alike
  * together. Studs, the corners of each in order.
  */
 export function areaPieces(plot: Turned & Built): Point[][] {
-  const rows = areaRows(plot);
-  if (!rows) return [builtCorners(plot)];
+  const area = builtArea(plot);
+  if (!area) return [builtCorners(plot)];
   const { x, y } = builtRect(plot);
   const [middle, { turn }] = [centreOf(plot), plot];
-  const rects: Rect[] = [];
-  rows.forEach(({ from, to }, row) => {
-    const last = rects.at(-1);
-    if (from >= to) return;
-    if (last && last.x === x + from && last.w === to - from && last.y + last.d === y + row) last.d++;
-    else rects.push({ x: x + from, y: y + row, w: to - from, d: 1 });
-  });
-  return rects.map((rect) => quadOf(rect).map((corner) => turnedPoint(corner, middle, turn)));
+  return stripsOf(area).map((strip) =>
+    quadOf({ ...strip, x: x + strip.x, y: y + strip.y }).map((corner) => turnedPoint(corner, middle, turn)),
+  );
 }
 
-/** The rectangles of the plan that hold what a building takes: its pavement with it; of an L, a T or a Z more than one. */
+/** The rectangles of the plan that hold what a building takes: its pavement with it; where parts are left out more than one. */
 export const areaBounds = (plot: Turned & Built): Rect[] =>
   isBoxed(plot) || isRound(plot)
     ? [plotBounds(plot)]
@@ -107,15 +152,15 @@ export const wallStuds = ({ wall }: Pick<Plot, 'wall'>): number => Math.max(1, M
 
 /** Whole studs on which a building stands without its pavement. */
 export function footStuds(plot: Built): number {
-  const rows = areaRows(plot);
+  const area = builtArea(plot);
   const { w, d } = builtRect(plot);
-  return rows ? studsOfRows(rows) : Math.floor(w) * Math.floor(d);
+  return area ? studsOfArea(area) : Math.floor(w) * Math.floor(d);
 }
 
 /** Square studs inside the walls of one floor. */
 export function roomStuds(plot: Built & Pick<Plot, 'wall'>): number {
-  const rows = roomRows(plot);
-  if (rows) return studsOfRows(rows);
+  const room = roomArea(plot);
+  if (room) return studsOfArea(room);
   const { w, d } = insideOf(plot);
   return w * d;
 }
@@ -133,7 +178,7 @@ export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
 export const isOverhanging = ({
   overhang,
   ...outlined
-}: Pick<Plot, 'overhang' | 'shape'> & Partial<Pick<Plot, 'notches'>>): boolean =>
+}: Pick<Plot, 'overhang' | 'shape'> & Partial<Shaped>): boolean =>
   isBoxed(outlined) && Object.values(overhang).some((by) => by > 0);
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
@@ -168,9 +213,11 @@ function withPavement(plot: Outlined, outline: readonly Point[]): Point[] {
   const isOn = (corner: Point) => corner[across] === from[across];
   const isAt = (a: Point, b: Point) => a.x === b.x && a.y === b.y;
   const beyond = ({ x, y }: Point) => ({ x: x + out.x, y: y + out.y });
+  // Of more edges on that line one gets the strip: the way back over the others is taken away by the way along them.
+  const first = outline.findIndex((corner, i) => isOn(corner) && isOn(outline[(i + 1) % outline.length]));
   return outline.flatMap((corner, i) => {
     const next = outline[(i + 1) % outline.length];
-    if (!isOn(corner) || !isOn(next)) return [corner];
+    if (i !== first) return [corner];
     const strip = [from, beyond(from), beyond(to), to];
     return [corner, ...strip.filter((one) => !isAt(one, corner) && !isAt(one, next))];
   });
@@ -179,8 +226,8 @@ function withPavement(plot: Outlined, outline: readonly Point[]): Point[] {
 /** Corners of the room inside a plot's walls, without its pavement, turned with it; none where there is no room. */
 export function roomCorners(plot: Turned & Built & Pick<Plot, 'wall'>): Point[] {
   const { wall } = plot;
-  const rows = roomRows(plot);
-  if (rows) return placedOutline(plot, outlineOfRows(rows));
+  const room = roomArea(plot);
+  if (room) return placedOutline(plot, outlineOfArea(room));
   const { w, d } = builtRect(plot);
   if (2 * wall >= Math.min(w, d)) return [];
   return cornersAround(plot, fromPlot(plot, { n: -wall, e: -wall, s: -wall, w: -wall }));
@@ -202,9 +249,9 @@ function direction(turn: number): { cos: number; sin: number } {
 
 /** The corners of a plot's walls with its pavement, turned about its middle: studs, from the unturned north-west clockwise; of a box four. */
 export function wallCorners(plot: Turned): Point[] {
-  const rows = areaRows(plot);
-  return rows
-    ? placedOutline(plot, withPavement(plot, outlineOfRows(rows)))
+  const outline = builtOutline(plot);
+  return outline
+    ? placedOutline(plot, withPavement(plot, outline))
     : cornersAround(plot, { n: 0, e: 0, s: 0, w: 0 });
 }
 
@@ -262,11 +309,23 @@ export function leaningSlices(
 /** How far one slice stands out over the one below at most, studs. */
 const SLICE = 0.5;
 
+/** The outline of a building that does not fill its rectangle, studs from its north-west corner; null for one that does. */
+function builtOutline(plot: Outlined): readonly Point[] | null {
+  const area = builtArea(plot);
+  if (!area) return null;
+  const before = outlines.get(area);
+  if (before) return before;
+  const outline = outlineOfArea(area);
+  outlines.set(area, outline);
+  return outline;
+}
+const outlines = new WeakMap<StudArea, Point[]>();
+
 /** Corners of what a plot is built on, without its pavement, turned with it. */
 export function builtCorners(plot: Turned & Built): Point[] {
-  const rows = areaRows(plot);
-  return rows
-    ? placedOutline(plot, outlineOfRows(rows))
+  const outline = builtOutline(plot);
+  return outline
+    ? placedOutline(plot, outline)
     : cornersAround(plot, fromPlot(plot, { n: 0, e: 0, s: 0, w: 0 }));
 }
 

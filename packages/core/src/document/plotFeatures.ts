@@ -49,7 +49,7 @@ export type RoofForm = Plot['roofForm'];
  * needs a box, and is one of two sides where corners are left out; one of rings falls to all sides of a box.
  */
 export function roofFormOf(
-  plot: Partial<Pick<Plot, 'shape' | 'notches'>> & Pick<Plot, 'roofForm'>,
+  plot: Partial<Pick<Plot, 'shape' | 'notches' | 'recesses'>> & Pick<Plot, 'roofForm'>,
 ): RoofForm {
   if (isRound(plot)) return 'stepped';
   if (isBoxed(plot)) return plot.roofForm === 'stepped' ? 'hip' : plot.roofForm;

@@ -21,18 +21,23 @@ export {
 export { lengthOfLine, polygonApothem } from './line.ts';
 export { hullOf } from './hull.ts';
 export {
-  commonRows,
-  discRows,
+  areaWithout,
+  boxArea,
+  commonArea,
+  discArea,
   discWithin,
-  grownRows,
-  insideRows,
-  maskOfRows,
-  middleOfRows,
-  offRows,
-  outlineOfRows,
-  rectsInRows,
-  studsOfRows,
-  type StudRow,
-} from './rows.ts';
+  grownArea,
+  insideArea,
+  isInArea,
+  largestPart,
+  middleOfArea,
+  offArea,
+  outlineOfArea,
+  rectsInArea,
+  stripsBeside,
+  stripsOf,
+  studsOfArea,
+  type StudArea,
+} from './studArea.ts';
 export { present } from './present.ts';
 export { placeByRank, type LabelBox } from './placement.ts';

@@ -1,4 +1,4 @@
-import { MM_PER_STUD, rectsInRows, studsOfRows, type StudRow } from '../grid/index.ts';
+import { MM_PER_STUD, rectsInArea, studsOfArea, type StudArea } from '../grid/index.ts';
 
 /** A room or yard with its true inside size, m, its walls in studs, and the plot it is given, studs outside. */
 export interface SpaceAsked {
@@ -8,7 +8,7 @@ export interface SpaceAsked {
   wall: number;
   plot: { w: number; d: number } | null;
   /** The studs inside its walls where the plot is no rectangle. */
-  room?: readonly StudRow[] | null;
+  room?: StudArea | null;
 }
 
 export interface SpaceJudged {
@@ -49,9 +49,9 @@ export function spaceBudget(asked: readonly SpaceAsked[], ratio: number): Budget
     const need = wideways ? { w: across(long), d: across(short) } : { w: across(short), d: across(long) };
     if (!plot) return { id, need, share: null, fits: null, ratio: null };
     const whole = { w: plot.w - 2 * wall, d: plot.d - 2 * wall };
-    const rects = (room ? rectsInRows(room) : [whole]).filter((rect) => rect.w > 0 && rect.d > 0);
+    const rects = (room ? rectsInArea(room) : [whole]).filter((rect) => rect.w > 0 && rect.d > 0);
     if (rects.length === 0) return { id, need, share: 0, fits: false, ratio: null };
-    const floor = room ? studsOfRows(room) : whole.w * whole.d;
+    const floor = room ? studsOfArea(room) : whole.w * whole.d;
     const inside = rects.map((rect) => ({ long: Math.max(rect.w, rect.d), short: Math.min(rect.w, rect.d) }));
     return {
       id,

@@ -1,10 +1,10 @@
-import { contains, intersection, type Rect } from '../grid/index.ts';
-import { areaRows, roomRows, wallStuds, builtSides } from '../document/index.ts';
+import { contains, intersection, isInArea, type Rect } from '../grid/index.ts';
+import { builtArea, builtSides, roomArea, wallStuds } from '../document/index.ts';
 import { ringRoofOf, slopedRoofOf } from '../terrain/index.ts';
 import { layFloor, pillarsBeside, pillarsIn, pillarsUnder, type PillarSpot } from './floors.ts';
 import { openingsOf, type Fronted, type WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
-import { layRows } from './round.ts';
+import { layMask } from './round.ts';
 import { jumpersUnder } from './jumpers.ts';
 import { stairHoles, type StairHole } from './stairs.ts';
 import { storeysOf, type Storey } from './storeys.ts';
@@ -35,16 +35,14 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
   const openings = openingsOf(plot);
   const fillsOf = (these: readonly WallOpening[]) => these.flatMap((one) => fillOf(one, { w, d, thick }));
   const taken = fillsOf(openings);
-  const rows = areaRows(plot);
-  const room = roomRows(plot);
+  const area = builtArea(plot);
+  const room = roomArea(plot);
   const layWhole = (z: number): LaidPiece[] =>
-    rows ? layRows(rows, w, z, 'floor') : layFloor({ x: 0, y: 0, w, d }, z, 'floor');
+    area ? layMask(area, z, 'floor') : layFloor({ x: 0, y: 0, w, d }, z, 'floor');
   const spots = room ? pillarsIn(room, layWhole(0), taken) : pillarsUnder(w, d, thick, taken);
   const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
   const isInRoom = (rect: Rect) =>
-    contains(inside, rect) &&
-    (room === null ||
-      room.slice(rect.y, rect.y + rect.d).every(({ from, to }) => from <= rect.x && rect.x + rect.w <= to));
+    contains(inside, rect) && (room === null || isInArea(room, rect));
   const holes = stairHoles(plot).flatMap((hole) => {
     // A stair that stands in a round wall opens no floor: that wall goes on above.
     const open = intersection(hole, inside);

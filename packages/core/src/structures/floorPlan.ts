@@ -1,9 +1,9 @@
-import { countOf, intersection, type Rect, type StudRow, boundsOfPoints } from '../grid/index.ts';
+import { countOf, intersection, stripsBeside, type Rect, boundsOfPoints } from '../grid/index.ts';
 import {
   isOnHalf,
   isRound,
   roomCorners,
-  roomRows,
+  roomArea,
   wallCorners,
   wallStuds,
   type Plot,
@@ -100,9 +100,11 @@ function planFloors(plot: Plot): FloorPlan[] {
   const sides = builtSides(plot);
   const [w, d] = [Math.max(0, sides.w - 2 * thick), Math.max(0, sides.d - 2 * thick)];
   const inside = (rect: Rect): Rect => ({ ...rect, x: rect.x - thick, y: rect.y - thick });
-  const room = roomRows(plot);
-  const rows =
-    room?.slice(thick, thick + d).map(({ from, to }) => ({ from: from - thick, to: to - thick })) ?? null;
+  const whole = { x: 0, y: 0, w, d };
+  const area = roomArea(plot);
+  const walls = area
+    ? stripsBeside(area).flatMap((strip) => intersection(inside(strip), whole) ?? [])
+    : [];
   const upright = {
     ...plot,
     x: -thick,
@@ -115,12 +117,12 @@ function planFloors(plot: Plot): FloorPlan[] {
   };
   const outline = { walls: wallCorners(upright), room: roomCorners(upright) };
   return layers.map(({ storey, openings: own, fills, ...layer }, i) => {
-    const windows = fills.flatMap((fill) => intersection(inside(fill), { x: 0, y: 0, w, d }) ?? []);
+    const windows = fills.flatMap((fill) => intersection(inside(fill), whole) ?? []);
     // What stands above the last floor of walls stands on that floor's storey.
     const next = layers.at(i + 1)?.storey.level ?? Infinity;
     const pillars = layer.pillars.map(inside);
     const holes = layer.holes.map(({ x, y, w: wide, d: deep }) => inside({ x, y, w: wide, d: deep }));
-    const room = { w, d, rows, isRound: isRound(plot), wall: thick, pillars, windows, holes };
+    const room = { w, d, walls, isRound: isRound(plot), wall: thick, pillars, windows, holes };
     const fittings = placed(plot, { ...room, from: i === 0 ? -Infinity : storey.level, to: next });
     const doors = own
       .filter(({ part }) => part.family === 'door')
@@ -128,7 +130,7 @@ function planFloors(plot: Plot): FloorPlan[] {
     const upper = layers.at(i + 1)?.storey.from ?? null;
     // What hangs takes no floor; a figure stands under it where there is room.
     const takenTo = (air: number) => [
-      ...besides(room),
+      ...walls,
       ...holes,
       ...pillars,
       ...windows,
@@ -154,7 +156,7 @@ function planFloors(plot: Plot): FloorPlan[] {
       stairs: fittings
         .filter(({ use }) => use === 'stair')
         .map((stair) => stairCard(stair, upper ?? storey.to)),
-      studs: freeCells(w, d, besides(room)).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
+      studs: freeCells(w, d, walls).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
       free: freeCells(w, d, takenTo(1)).reduce((sum, cell) => sum + cell, 0) / HALVES ** 2,
       figures: figuresOn(plot, { w, d, taken: takenTo(FIGURE_PLATES), from: storey.from, to: next }),
     };
@@ -164,24 +166,14 @@ function planFloors(plot: Plot): FloorPlan[] {
 interface Room {
   w: number;
   d: number;
-  rows: readonly StudRow[] | null;
+  /** What its walls take of that rectangle. */
+  walls: readonly Rect[];
   isRound: boolean;
   wall: number;
   pillars: readonly Rect[];
   windows: readonly Rect[];
   holes: readonly Rect[];
 }
-
-/** What a room leaves of its rectangle, row by row. */
-const besides = ({ w, rows }: Pick<Room, 'w' | 'rows'>): Rect[] =>
-  (rows ?? []).flatMap(({ from, to }, y) =>
-    from < to
-      ? [
-          { x: 0, y, w: from, d: 1 },
-          { x: to, y, w: w - to, d: 1 },
-        ]
-      : [{ x: 0, y, w, d: 1 }],
-  );
 
 /** The fittings that have a place and stand from a height on and below another. */
 function placed(plot: Plot, room: Room & { from: number; to: number }): PlacedFitting[] {
@@ -209,7 +201,7 @@ function faultOf(one: PlacedFitting, all: readonly PlacedFitting[], room: Room):
   // Walls are as thick as that at least: what is set in deeper comes out of the front.
   if (one.intoWall > 0 && one.intoWall >= room.wall)
     return `it is set ${countOf(one.intoWall, 'stud')} into a wall ${room.wall} thick`;
-  if (besides(room).some((wall) => intersection(wall, one)))
+  if (room.walls.some((wall) => intersection(wall, one)))
     return `it stands in the ${room.isRound ? 'round ' : ''}wall`;
   const other = all.find(
     (each) => each.index !== one.index && each.from < one.to && one.from < each.to && intersection(each, one),

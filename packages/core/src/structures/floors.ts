@@ -1,5 +1,5 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { contains, intersection, type Rect, type StudRow } from '../grid/index.ts';
+import { contains, intersection, isInArea, type Rect, type StudArea } from '../grid/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
 import type { LaidPiece } from './piece.ts';
 import type { Course } from './storeys.ts';
@@ -99,27 +99,21 @@ export function pillarsUnder(w: number, d: number, thick: number, taken: readonl
 }
 
 /**
- * Where pillars stand under the floor of a round room: evenly where it is wider than a plate is long, and under each
+ * Where pillars stand under the floor of a room that fills no rectangle: evenly where it is wider than a plate is long, and under each
  * plate that lies on no wall and no other pillar; studs.
  * @param plates of the floor, over walls and all
  */
 export function pillarsIn(
-  room: readonly StudRow[],
+  room: StudArea,
   plates: readonly LaidPiece[],
   taken: readonly Rect[],
 ): PillarSpot[] {
-  const isIn = ({ x, y, w, d }: Rect) =>
-    y >= 0 &&
-    Array.from({ length: d }, (_, k) => room.at(y + k)).every(
-      (row) => row !== undefined && row.from <= x && x + w <= row.to,
-    );
+  const isIn = (rect: Rect) => isInArea(room, rect);
   const spots = pillarSpots(isIn, taken);
-  const filled = room.filter(({ from, to }) => from < to);
-  if (filled.length === 0) return [];
-  const wide = Math.max(...filled.map(({ to }) => to)) + Math.min(...filled.map(({ from }) => from));
-  if (Math.max(wide, room.length) > FIELD)
-    for (const x of sharesOf(wide))
-      for (const y of sharesOf(room.length)) spots.add(x - PILLAR / 2, y - PILLAR / 2, APART);
+  if (!room.mask.includes(1)) return [];
+  if (Math.max(room.w, room.d) > FIELD)
+    for (const x of sharesOf(room.w))
+      for (const y of sharesOf(room.d)) spots.add(x - PILLAR / 2, y - PILLAR / 2, APART);
   underEach(plates.filter(isIn), spots);
   return spots.found;
 }

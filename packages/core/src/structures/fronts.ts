@@ -1,10 +1,10 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
-import { countOf, formatPlates, PLATES_PER_BRICK, type StudRow } from '../grid/index.ts';
+import { countOf, formatPlates, PLATES_PER_BRICK, type StudArea } from '../grid/index.ts';
 import {
   runsEast,
   SIDES,
   builtRect,
-  areaRows,
+  builtArea,
   isRound,
   wallStuds,
   type Plot,
@@ -25,6 +25,7 @@ export type Fronted = Pick<
   | 'mount'
   | 'shape'
   | 'notches'
+  | 'recesses'
   | 'height'
   | 'storeys'
   | 'storeyHeights'
@@ -119,29 +120,48 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
   const { w, d } = builtSides(plot);
   const isX = runsEast(side);
   const [length, across] = isX ? [w, d] : [d, w];
-  const rows = areaRows(plot);
-  if (!rows) return [{ from: 0, to: length, back: 0, deep: across }];
+  const area = builtArea(plot);
+  if (!area) return [{ from: 0, to: length, back: 0, deep: across }];
   const stretches: WallStretch[] = [];
   for (let at = 0; at < length; at++) {
-    const line = lineAcross(rows, isX, at);
-    const first = line.at(0);
-    const end = line.at(-1);
-    if (first === undefined || end === undefined) continue;
-    const back = side === 'n' || side === 'w' ? first : across - 1 - end;
+    const { back, deep } = behind(area, side, at);
+    if (deep === 0) continue;
     const last = stretches.at(-1);
     if (last?.back === back && last.to === at) {
       last.to++;
-      last.deep = Math.min(last.deep, line.length);
-    } else stretches.push({ from: at, to: at + 1, back, deep: line.length });
+      last.deep = Math.min(last.deep, deep);
+    } else stretches.push({ from: at, to: at + 1, back, deep });
   }
   return stretches;
 }
 
-/** The studs of an area in one line across it, from the west or north. @param at how far along, studs @param isX whether along x */
-export const lineAcross = (rows: readonly StudRow[], isX: boolean, at: number): number[] =>
-  isX
-    ? rows.flatMap(({ from, to }, y) => (at >= from && at < to ? [y] : []))
-    : Array.from({ length: Math.max(0, rows[at].to - rows[at].from) }, (_, k) => rows[at].from + k);
+/**
+ * What a side of an area has at one stud of its length: how far the first stud lies behind the outermost of the side, and
+ * how many lie behind one another there without a gap.
+ * @param at studs from the west or north end of the side
+ */
+export function behind({ w, d, mask }: StudArea, side: Side, at: number): { back: number; deep: number } {
+  const across = runsEast(side) ? d : w;
+  const isIn = (off: number) => {
+    const { x, y } = studOf(side, at, off, { w, d });
+    return mask[y * w + x] === 1;
+  };
+  let back = 0;
+  while (back < across && !isIn(back)) back++;
+  let deep = 0;
+  while (back + deep < across && isIn(back + deep)) deep++;
+  return { back, deep };
+}
+
+/** The stud of a side by how far along and how deep behind the outermost wall it is. */
+export const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>
+  side === 'n'
+    ? { x: along, y: deep }
+    : side === 's'
+      ? { x: along, y: d - 1 - deep }
+      : side === 'w'
+        ? { x: deep, y: along }
+        : { x: w - 1 - deep, y: along };
 
 /** Length of a front, studs: of a round building the straight run in the middle of the side. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>
@@ -239,7 +259,7 @@ function letIn(
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
   const from = beginsLeft(side) ? seen : sideLength(plot, side) - seen - wide;
   const wall = wallStretches(plot, side).find((one) => one.from <= from && from + wide <= one.to);
-  if (!wall) return none('it would lie across the step of a corner that is left out');
+  if (!wall) return none('it would lie across the step of what is left out');
   if (!isArch && 2 * part.d > wall.deep)
     return none(`it is ${countOf(part.d, 'stud')} deep, the building ${wall.deep}`);
   // What is deeper than the wall stands out inside, and keeps off the wall round the corner as far.

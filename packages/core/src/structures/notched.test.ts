@@ -223,11 +223,7 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
       expect([ridgeOf(own), elevationOf(own, 's').high, elevationOf(own, 'e').high]).toEqual([top, top, top]);
       // Mass and its centre are those of what is laid, but for windows, pillars and studs left open in the roof.
       const open = (ringRoofOf(own)?.rings ?? []).some(({ z, outer, hole }) =>
-        outer.some((row, y) =>
-          Array.from({ length: Math.max(0, row.to - row.from) }, (_, k) => row.from + k).some(
-            (x) => at(x, y, z) === 0 && !(x >= hole[y].from && x < hole[y].to),
-          ),
-        ),
+        outer.mask.some((on, i) => on && !hole.mask[i] && at(i % w, Math.trunc(i / w), z) === 0),
       );
       if (openings.length > 0 || open) return;
       // Of the pavement its tiles, not its lamp.

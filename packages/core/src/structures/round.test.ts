@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { isListed } from '../catalogue/index.ts';
-import { discRows, insideRows, outlineOfRows, studsOfRows } from '../grid/index.ts';
+import { discArea, insideArea, outlineOfArea, studsOfArea, type StudArea } from '../grid/index.ts';
 import { roomStuds, sceneFrom, wallTop, type Plot } from '../document/index.ts';
 import {
   GRAMS_PER_STUD_PLATE,
@@ -42,36 +42,38 @@ const isInside = (x: number, y: number, w: number, d: number, by: number): boole
 };
 
 test('a circle of 8 studs by hand: rows of 4, 6, 8, 8, 8, 8, 6, 4; one-stud walls leave 2, 4, 6, 6, 4, 2', () => {
-  const rows = discRows(8, 8);
-  expect(rows.map(({ from, to }) => to - from)).toEqual([4, 6, 8, 8, 8, 8, 6, 4]);
-  expect(insideRows(rows, 1).map(({ from, to }) => to - from)).toEqual([0, 2, 4, 6, 6, 4, 2, 0]);
+  const disc = discArea(8, 8);
+  const inRows = ({ mask }: StudArea) =>
+    Array.from({ length: 8 }, (_, y) => mask.subarray(8 * y, 8 * y + 8).reduce((sum, on) => sum + on, 0));
+  expect(inRows(disc)).toEqual([4, 6, 8, 8, 8, 8, 6, 4]);
+  expect(inRows(insideArea(disc, 1))).toEqual([0, 2, 4, 6, 6, 4, 2, 0]);
   // 52 less 24.
   const pieces = buildingPieces(tower(), STREET);
   const course = pieces.filter(({ use, z }) => use === 'wall' && z === 1);
   expect(course.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(28);
-  expect(outlineOfRows(rows)).toHaveLength(20);
+  expect(outlineOfArea(disc)).toHaveLength(20);
 });
 
 test('ovals of any size: their studs, what is inside their walls, and the area of what they are drawn from', () => {
   for (let w = 1; w <= 40; w++)
     for (let d = 1; d <= 40; d += 3) {
-      const rows = discRows(w, d);
-      for (const [by, area] of [rows, insideRows(rows, 1), insideRows(rows, 2)].entries()) {
+      const disc = discArea(w, d);
+      for (const [by, { mask }] of [disc, insideArea(disc, 1), insideArea(disc, 2)].entries()) {
         const wrong: string[] = [];
         for (let y = 0; y < d; y++)
           for (let x = 0; x < w; x++) {
-            const isOn = area[y].from <= x && x < area[y].to;
+            const isOn = mask[y * w + x] === 1;
             if (isOn !== isInside(x, y, w, d, by)) wrong.push(`${x}, ${y} of ${w} × ${d} by ${by}`);
           }
         expect(wrong).toEqual([]);
       }
       // By the shoelace formula the outline holds as many studs.
-      const corners = outlineOfRows(rows);
+      const corners = outlineOfArea(disc);
       const twice = corners.reduce((sum, a, i) => {
         const b = corners[(i + 1) % corners.length];
         return sum + a.x * b.y - b.x * a.y;
       }, 0);
-      expect(twice / 2).toBe(studsOfRows(rows));
+      expect(twice / 2).toBe(studsOfArea(disc));
     }
 });
 
@@ -164,9 +166,9 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
         .reduce((sum, { w: wide, d: deep, h }) => sum + wide * deep * h, 0);
       let open = 0;
       for (const { z, outer, hole } of ringRoofOf(own)?.rings ?? [])
-        for (let y = 0; y < d; y++)
-          for (let x = outer[y].from; x < outer[y].to; x++)
-            if (at(x, y, z) === 0 && !(x >= hole[y].from && x < hole[y].to)) open += 3;
+        outer.mask.forEach((on, i) => {
+          if (on && !hole.mask[i] && at(i % w, Math.trunc(i / w), z) === 0) open += 3;
+        });
       expect(shellOf(own).grams / GRAMS_PER_STUD_PLATE).toBeCloseTo(laid + open, 6);
     }),
     { numRuns: runs(40) },

@@ -1,6 +1,6 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK, maskOfRows, type StudRow } from '../grid/index.ts';
-import { areaRows, builtSides, roomRows } from '../document/index.ts';
+import { PLATES_PER_BRICK, boxArea, type StudArea } from '../grid/index.ts';
+import { builtArea, builtSides, roomArea } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RingRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
@@ -10,16 +10,9 @@ import { longestFirst } from './row.ts';
 // What lies over the walls of a building that fills no rectangle: floors of plates, and roofs of rings of bricks that draw
 // in.
 
-/** A raster of studs. */
-interface Field {
-  mask: Uint8Array;
-  w: number;
-  d: number;
-}
-
 /** Pieces that cover a mask, each stud once. */
 function covered(
-  { mask, w, d }: Field,
+  { mask, w, d }: StudArea,
   family: 'brick' | 'plate',
   z: number,
   use: BuildingUse,
@@ -37,30 +30,24 @@ function piecesOf(laid: Int16Array, family: 'brick' | 'plate', z: number, use: B
   });
 }
 
-/** One layer of plates over a mask; each stud once. */
-export const layMask = (field: Field, z: number, use: BuildingUse): LaidPiece[] =>
+/** One layer of plates over an area; each stud once. */
+export const layMask = (field: StudArea, z: number, use: BuildingUse): LaidPiece[] =>
   covered(field, 'plate', z, use).pieces;
-
-/** One layer of plates over an area; each stud once. @param w studs from the west end of the rows to the east one */
-export const layRows = (rows: readonly StudRow[], w: number, z: number, use: BuildingUse): LaidPiece[] =>
-  layMask({ mask: maskOfRows(rows, w), w, d: rows.length }, z, use);
 
 /**
  * The pieces of a roof of rings from the eaves up. Bricks that reach in over the ring below lie on it with their other stud;
  * what finds no place so is left open under the next.
  */
 export function layRingRoof(plot: Fronted, { hasFloor, rings, top }: RingRoof): LaidPiece[] {
-  const rows = areaRows(plot) ?? [];
   const { w, d } = builtSides(plot);
   const pieces: LaidPiece[] = [];
-  const whole = maskOfRows(rows, w);
-  const room = maskOfRows(roomRows(plot) ?? [], w);
-  let under = hasFloor ? whole : whole.map((on, i) => (room[i] ? 0 : on));
-  if (hasFloor) pieces.push(...layRows(rows, w, rings[0].z - 1, 'floor'));
+  const area = builtArea(plot) ?? boxArea(w, d);
+  const room = roomArea(plot);
+  let under = hasFloor ? area.mask : area.mask.map((on, i) => (room?.mask[i] ? 0 : on));
+  if (hasFloor) pieces.push(...layMask(area, rings[0].z - 1, 'floor'));
   const watch = new BondWatch(w, d);
   for (const { z, outer, hole } of rings) {
-    const open = maskOfRows(hole, w);
-    const mask = maskOfRows(outer, w).map((on, i) => (open[i] ? 0 : on));
+    const mask = outer.mask.map((on, i) => (hole.mask[i] ? 0 : on));
     const reaching = pairsOver({ mask, w, d }, under);
     // Studs over air that no brick holds stay open.
     const left = mask.map((on, i) => (on && under[i] ? 1 : 0));
@@ -74,7 +61,7 @@ export function layRingRoof(plot: Fronted, { hasFloor, rings, top }: RingRoof): 
     for (let p = 0; p < laid.length; p += 4)
       for (const i of studsAt(laid.subarray(p, p + 4), w)) under[i] = 1;
   }
-  return [...pieces, ...layCap(maskOfRows(rings[rings.length - 1].outer, w), under, w, top - 1)];
+  return [...pieces, ...layCap(rings[rings.length - 1].outer.mask, under, w, top - 1)];
 }
 
 /** Lengths of plates a stud wide, the longest first. */
@@ -145,7 +132,7 @@ const platesOf = (laid: Int16Array): LaidPlate[] =>
 /** The plates over another that lie in a mask and on a stud, the smallest first. */
 function* largerOver(
   [x0, y0, wide, deep]: LaidPlate,
-  { w, d }: Pick<Field, 'w' | 'd'>,
+  { w, d }: Pick<StudArea, 'w' | 'd'>,
   isIn: (i: number) => boolean,
   isUnder: (i: number) => boolean,
 ): Generator<LaidPlate> {
@@ -240,7 +227,7 @@ function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: nu
  * Bricks of two studs that hold studs over air by a stud beside them that is borne: as many as can be
  * (augmenting paths; Kuhn 1955).
  */
-function pairsOver({ mask, w, d }: Field, under: Uint8Array): Int16Array {
+function pairsOver({ mask, w, d }: StudArea, under: Uint8Array): Int16Array {
   const beside = (i: number): number[] => {
     const [x, y] = [i % w, Math.trunc(i / w)];
     return [

@@ -6,11 +6,11 @@ import {
   isOnHalf,
   isRound,
   runsEast,
-  areaRows,
   wallStuds,
   wallTop,
   type PartLine,
   type Side,
+  builtArea,
   builtSides,
 } from '../document/index.ts';
 import type { BuildingUse } from '../masonry/index.ts';
@@ -24,7 +24,7 @@ import { jumpersUnderWalls } from './jumpers.ts';
 import { mixed } from './mixes.ts';
 import { layPavement, type StreetRules } from './pavement.ts';
 import type { BuildingPiece, LaidPiece } from './piece.ts';
-import { layRingRoof, layRows } from './round.ts';
+import { layMask, layRingRoof } from './round.ts';
 import { coursesOf, partJoints } from './storeys.ts';
 import { fillOf, layWalls, wallStudsOf } from './walls.ts';
 
@@ -41,7 +41,7 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
   const { w, d } = builtSides(plot);
   // A building is no thinner than its walls.
   const thick = Math.min(wallStuds(plot), w, d);
-  const rows = areaRows(plot);
+  const area = builtArea(plot);
   const joints = partJoints(plot);
   const layers = floorLayers(plot);
   const connectors = connectorBricks(plot, layers[0]?.openings ?? []);
@@ -49,7 +49,7 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     ...plates,
     ...jumpers,
     ...layWalls({
-      ...{ w, d, thick, rows, storey, joints, wallBrick: plot.wallBrick },
+      ...{ w, d, thick, area, storey, joints, wallBrick: plot.wallBrick },
       openings: i === 0 ? [...openings, ...connectors] : openings,
     }),
     ...layPillars(pillars, coursesOf(storey, joints)),
@@ -60,7 +60,7 @@ export function buildingPieces(plot: Fronted, street: StreetRules): BuildingPiec
     ...layRoof(plot),
   );
   const off = halfOff(plot);
-  if (off) pieces.unshift(...jumpersUnderWalls(wallStudsOf({ w, d }, thick, rows), w, off));
+  if (off) pieces.unshift(...jumpersUnderWalls(wallStudsOf({ w, d }, thick, area), w, off));
   return [...layPavement(plot, street), ...coloured(plot, textured(plot, pieces))];
 }
 
@@ -137,8 +137,8 @@ function layRoof(plot: Fronted): LaidPiece[] {
   const rings = ringRoofOf(plot);
   if (rings) return layRingRoof(plot, rings);
   const top = wallTop(plot);
-  const rows = areaRows(plot);
-  return rows ? layRows(rows, w, top, 'roof') : layFloor({ x: 0, y: 0, w, d }, top, 'roof');
+  const area = builtArea(plot);
+  return area ? layMask(area, top, 'roof') : layFloor({ x: 0, y: 0, w, d }, top, 'roof');
 }
 
 /** The colour of what shows; what is hidden takes any. */
@@ -157,6 +157,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
   const {
     shape,
     notches,
+    recesses,
     roundRoof,
     bays,
     cutAt,
@@ -197,7 +198,7 @@ export function shellPieces(plot: Fronted, street: StreetRules): PartLine[] {
       use === 'stair' || isOnHalf(place) ? [place, on, use, climbsTo] : 0,
     ),
     [wallColour, roofColour, letInColour, mixes],
-    [plot.bareSides, notches, halfOff(plot), [plot.wallBrick, plot.scored, plot.sideStudded]],
+    [plot.bareSides, notches, recesses, halfOff(plot), [plot.wallBrick, plot.scored, plot.sideStudded]],
     street.pavementLight,
     street.pavementDark,
   ]);

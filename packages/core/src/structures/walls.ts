@@ -1,8 +1,8 @@
 import { BRICK_SIZES, partId } from '../catalogue/index.ts';
 import { BondWatch, PLATES, UNSEARCHED, pieceSet, tileLayer, type PieceSet } from '../masonry/index.ts';
-import { insideRows, maskOfRows, type StudRow } from '../grid/index.ts';
+import { insideArea, type StudArea } from '../grid/index.ts';
 import { runsEast, type Side } from '../document/index.ts';
-import type { WallOpening } from './fronts.ts';
+import { studOf, type WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
 
@@ -14,8 +14,8 @@ export interface StoreyWalls {
   w: number;
   d: number;
   thick: number;
-  /** Its studs row by row; null: they fill its rectangle. */
-  rows: readonly StudRow[] | null;
+  /** Its studs; null: they fill its rectangle. */
+  area: StudArea | null;
   storey: Storey;
   /** What is let into them. */
   openings: readonly WallOpening[];
@@ -38,12 +38,12 @@ const THROUGH = 1000;
 /**
  * The pieces of a storey's walls, course by course. Walls of one stud or two interlock at the corners: in the first
  * course the sides along x run through, in the second those along y, and no joint lies over one of the course below
- * where bricks of up to four studs allow it. Thicker walls, round ones and those round a corner left out are laid as an area, less
+ * where bricks of up to four studs allow it. Thicker walls, round ones and those round what is left out are laid as an area, less
  * their openings.
  */
 export function layWalls(walls: StoreyWalls): LaidPiece[] {
-  const { w, d, thick, rows } = walls;
-  return rows === null && thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
+  const { w, d, thick, area } = walls;
+  return area === null && thick <= 2 && w > 2 * thick && d > 2 * thick ? layLines(walls) : layArea(walls);
 }
 
 /** Stretches of a wall between its openings at a height: from and to, studs along it. */
@@ -126,13 +126,13 @@ export function layStretch(
 }
 
 /** A ring of any thickness, each course over the joints of the one below. */
-function layArea({ w, d, thick, rows, storey, openings, joints, wallBrick }: StoreyWalls): LaidPiece[] {
+function layArea({ w, d, thick, area, storey, openings, joints, wallBrick }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = wallStudsOf({ w, d }, thick, rows);
+    const mask = wallStudsOf({ w, d }, thick, area);
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);
@@ -144,7 +144,7 @@ function layArea({ w, d, thick, rows, storey, openings, joints, wallBrick }: Sto
     }
     const set = family === 'brick' ? bricksUpTo(wallBrick) : PLATES;
     const below = course === 0 ? null : watch.open;
-    const tiles = rows ? tileLayer(mask, w, d, set, below, UNSEARCHED) : tileLayer(mask, w, d, set, below);
+    const tiles = area ? tileLayer(mask, w, d, set, below, UNSEARCHED) : tileLayer(mask, w, d, set, below);
     watch.see({ family, laid: tiles, z, h, purpose: 'core' });
     for (let p = 0; p < tiles.length; p += 4) {
       const [x, y, wide, deep] = tiles.subarray(p, p + 4);
@@ -173,28 +173,18 @@ export const wallMask = (w: number, d: number, thick: number): Uint8Array =>
     return Math.min(x, y, w - 1 - x, d - 1 - y) < thick ? 1 : 0;
   });
 
-/** The studs of a building's walls: 1, else 0. @param rows its studs; null: they fill its rectangle */
+/** The studs of a building's walls: 1, else 0. @param area its studs; null: they fill its rectangle */
 export const wallStudsOf = (
   { w, d }: { w: number; d: number },
   thick: number,
-  rows: readonly StudRow[] | null,
-): Uint8Array => (rows ? ringMask(rows, w, thick) : wallMask(w, d, thick));
+  area: StudArea | null,
+): Uint8Array => (area ? ringMask(area, thick) : wallMask(w, d, thick));
 
 /** The same of a building that fills no rectangle. */
-function ringMask(rows: readonly StudRow[], w: number, thick: number): Uint8Array {
-  const inside = maskOfRows(insideRows(rows, thick), w);
-  return maskOfRows(rows, w).map((on, i) => (inside[i] ? 0 : on));
+function ringMask(area: StudArea, thick: number): Uint8Array {
+  const inside = insideArea(area, thick);
+  return area.mask.map((on, i) => (inside.mask[i] ? 0 : on));
 }
-
-/** The stud of a side by how far along and how deep behind the outermost wall it is. */
-const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>
-  side === 'n'
-    ? { x: along, y: deep }
-    : side === 's'
-      ? { x: along, y: d - 1 - deep }
-      : side === 'w'
-        ? { x: deep, y: along }
-        : { x: w - 1 - deep, y: along };
 
 /** The way a front faces, degrees clockwise from east. */
 export const FACING = { e: 0, s: 90, w: 180, n: 270 } as const satisfies Record<Side, number>;

@@ -2,6 +2,7 @@ import { type Rect, boundsOfPoints } from '../grid/index.ts';
 import {
   areaPieces,
   builtCorners,
+  isBoxed,
   isRound,
   PAVEMENT_PLATES,
   pavementCorners,
@@ -71,7 +72,7 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
       ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
       ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
     ];
-  if (plot.notches.length > 0 && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }, ...pavement];
+  if (!isBoxed(plot) && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }, ...pavement];
   return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
 }
 

@@ -3,9 +3,9 @@ import {
   MM,
   PLATES_PER_BRICK,
   hullOf,
-  middleOfRows,
-  studsOfRows,
-  type StudRow,
+  middleOfArea,
+  studsOfArea,
+  type StudArea,
   MM_PER_PLATE,
   MM_PER_STUD,
   boundsOf,
@@ -20,11 +20,11 @@ import {
   isOverhanging,
   ornamented,
   isShellList,
-  areaRows,
+  builtArea,
   isBoxed,
   leanAt,
   listOf,
-  roomRows,
+  roomArea,
   storeyLevels,
   turnedPoint,
   wallCorners,
@@ -66,7 +66,7 @@ export const tippingAngle = (halfBaseMm: number, centreMm: number): number =>
  * @param base it stands on, studs of the display, unturned
  */
 export function tipsOfPlot(
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'turn' | 'lean' | 'leanTo'>,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'recesses' | 'turn' | 'lean' | 'leanTo'>,
   base: Rect,
   weight: Pick<PlotMass, 'x' | 'y' | 'z'>,
 ): number {
@@ -79,7 +79,7 @@ export function tipsOfPlot(
 
 /** From a point of the unturned plan to the nearest line a building can tip about, studs; below 0: it is beyond it. */
 function toRim(
-  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches'>,
+  plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'shape' | 'notches' | 'recesses'>,
   at: { x: number; y: number },
 ): number {
   const studs = wallCorners({ ...plot, turn: 0 });
@@ -167,12 +167,12 @@ export const reachAt = (plot: Plot, z: number): Rect =>
  * @param upTo plates above its ground; less than its height: what is left when the rest is off
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
-  const rows = areaRows(plot);
+  const area = builtArea(plot);
   const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
   const pavement = ringOf(plot, built, middle, 0, 1);
-  if (rows) return massOf(plot, [...shellOfRows(plot, rows, upTo), pavement]);
+  if (area) return massOf(plot, [...shellOfArea(plot, area, upTo), pavement]);
   const inside = insideOf(plot);
   const room: Rect = {
     ...inside,
@@ -199,42 +199,42 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
 }
 
 /** Of a building that fills no rectangle its ring of walls, its floors, and its roof: of slopes, of rings, or flat. */
-function shellOfRows(plot: Plot, all: readonly StudRow[], upTo: number): Box[] {
+function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
   const walls = wallTop(plot);
-  const room = roomRows(plot) ?? [];
+  const room = roomArea(plot);
   const boxes: Box[] = [];
   const isWhole = upTo >= plot.height;
-  const add = (area: Area, from: number, high: number, sign: 1 | -1 = 1) => {
+  const add = (area: Area | StudArea, from: number, high: number, sign: 1 | -1 = 1) => {
     // What is whole may rise over its height.
     const built = isWhole ? high : Math.min(high, upTo - from);
-    if (built > 0) boxes.push(layerOf(plot, area, from, built, sign));
+    if (built > 0) boxes.push(layerOf(plot, 'mask' in area ? ofStuds(area) : area, from, built, sign));
   };
-  add(ofRows(all), 0, walls);
-  add(ofRows(room), 0, walls, -1);
-  for (const level of storeyLevels(plot)) if (level < walls) add(ofRows(room), level, 1);
+  add(all, 0, walls);
+  if (room) add(room, 0, walls, -1);
+  for (const level of storeyLevels(plot)) if (room && level < walls) add(room, level, 1);
   const sloped = slopedRoofOf(plot);
   if (sloped && sloped.courses > 0) {
-    const { w, sides, levels, top } = roofPlanOf(plot, sloped.pitches);
+    const { w, d, sides, levels, top } = roofPlanOf(plot, sloped.pitches);
     for (const level of levels) {
       const [from, { slope }] = [walls + level.up, level];
-      add(ofMask(courseStuds(level), w), from, slope.h);
-      add(ofMask(level.closed, w), from, 1);
-      for (const { side, ...wall } of endWalls({ w, d: all.length, sides }, level, roofWall(plot))) {
+      add({ w, d, mask: courseStuds(level) }, from, slope.h);
+      add({ w, d, mask: level.closed }, from, 1);
+      for (const { side, ...wall } of endWalls({ w, d, sides }, level, roofWall(plot))) {
         const rect = rectAlong(side, wall.from, wall.to - wall.from, wall.thick);
         add({ studs: areaOf(rect), middle: centreOf(rect) }, from, slope.h);
       }
     }
-    add(ofMask(top.closed, w), walls + top.up, 1);
+    add({ w, d, mask: top.closed }, walls + top.up, 1);
     return boxes;
   }
   const roof = ringRoofOf(plot);
-  if (roof?.hasFloor) add(ofRows(all), walls, 1);
+  if (roof?.hasFloor) add(all, walls, 1);
   for (const { z, outer, hole } of roof?.rings ?? []) {
-    add(ofRows(outer), z, PLATES_PER_BRICK);
-    add(ofRows(hole), z, PLATES_PER_BRICK, -1);
+    add(outer, z, PLATES_PER_BRICK);
+    add(hole, z, PLATES_PER_BRICK, -1);
   }
   const closed = roof ? roof.rings[roof.rings.length - 1].outer : all;
-  if (isWhole) boxes.push(layerOf(plot, ofRows(closed), roof ? roof.top - 1 : walls - 0.5, 1));
+  if (isWhole) boxes.push(layerOf(plot, ofStuds(closed), roof ? roof.top - 1 : walls - 0.5, 1));
   return boxes;
 }
 
@@ -244,17 +244,7 @@ interface Area {
   middle: { x: number; y: number };
 }
 
-const ofRows = (rows: readonly StudRow[]): Area => ({ studs: studsOfRows(rows), middle: middleOfRows(rows) });
-
-function ofMask(mask: Uint8Array, w: number): Area {
-  let [studs, x, y] = [0, 0, 0];
-  mask.forEach((on, i) => {
-    studs += on;
-    x += on * ((i % w) + 0.5);
-    y += on * (Math.trunc(i / w) + 0.5);
-  });
-  return { studs, middle: studs > 0 ? { x: x / studs, y: y / studs } : { x: 0, y: 0 } };
-}
+const ofStuds = (area: StudArea): Area => ({ studs: studsOfArea(area), middle: middleOfArea(area) });
 
 /** A layer over an area of a building, so many plates high. */
 function layerOf(plot: Plot, { studs, middle }: Area, from: number, high: number, sign: 1 | -1 = 1): Box {

@@ -1,20 +1,21 @@
 import {
   PLATES_PER_BRICK,
-  commonRows,
+  boxArea,
+  commonArea,
   discWithin,
-  grownRows,
-  insideRows,
-  offRows,
-  studsOfRows,
+  grownArea,
+  insideArea,
+  offArea,
+  studsOfArea,
   type Rect,
-  type StudRow,
+  type StudArea,
 } from '../grid/index.ts';
 import {
-  areaRows,
+  builtArea,
   builtSides,
   isRound,
   roofFormOf,
-  roomRows,
+  roomArea,
   wallStuds,
   wallTop,
   type Plot,
@@ -35,19 +36,20 @@ type Roofed = Pick<
   | 'wall'
   | 'shape'
   | 'notches'
+  | 'recesses'
   | 'height'
   | 'eaves'
   | 'roofForm'
   | 'roundRoof'
 >;
 
-/** One course of such a roof; rows from the north-west corner of the building. */
+/** One course of such a roof; areas from the north-west corner of the building. */
 export interface RoofRing {
   /** Plates above the building's ground. */
   z: number;
   /** All within its outer face, and what it leaves open. */
-  outer: StudRow[];
-  hole: StudRow[];
+  outer: StudArea;
+  hole: StudArea;
 }
 
 export interface RingRoof {
@@ -89,8 +91,8 @@ function closeOver(plot: Roofed): RingRoof | null {
   const free = ringsOf(0);
   if (free.length === 0) return null;
   // What the first ring may leave open at most, so that it lies on the walls.
-  const overWalls = insideRows(roomRows(plot) ?? [], 1);
-  const hasFloor = studsOfRows(commonRows(overWalls, free[0].hole)) < studsOfRows(overWalls);
+  const overWalls = insideArea(roomArea(plot) ?? boxArea(0, 0), 1);
+  const hasFloor = studsOfArea(commonArea(overWalls, free[0].hole)) < studsOfArea(overWalls);
   const rings = hasFloor ? ringsOf(1) : free;
   return rings.length === 0
     ? null
@@ -107,9 +109,9 @@ function ringsFrom(plot: Roofed, from: number, count: number): RoofRing[] {
   const rings: RoofRing[] = [];
   for (let ring = outers.length - 1; ring >= 0; ring--) {
     // The next ring stands on this one, and reaches in over it by a stud.
-    hole = commonRows(insideRows(outers.at(ring + 1) ?? outers[ring], 1), hole);
+    hole = commonArea(insideArea(outers.at(ring + 1) ?? outers[ring], 1), hole);
     rings.unshift({ z: from + ring * PLATES_PER_BRICK, outer: outers[ring], hole });
-    hole = grownRows(hole, 1);
+    hole = grownArea(hole, 1);
   }
   return rings;
 }
@@ -118,8 +120,7 @@ function ringsFrom(plot: Roofed, from: number, count: number): RoofRing[] {
  * What is within a ring by the share of the way from the middle that is left, 1 to 0, and what the plates of the last one
  * reach over.
  */
-function layersOf(plot: Roofed): { outer: (share: number) => StudRow[]; closed: StudRow[] } {
-  const rows = areaRows(plot) ?? [];
+function layersOf(plot: Roofed): { outer: (share: number) => StudArea; closed: StudArea } {
   if (isRound(plot)) {
     const { w, d } = builtSides(plot);
     const off = (size: number, share: number) =>
@@ -130,12 +131,13 @@ function layersOf(plot: Roofed): { outer: (share: number) => StudRow[]; closed: 
       closed: discWithin(w, d, { x: least(w), y: least(d) }),
     };
   }
+  const area = builtArea(plot) ?? boxArea(0, 0);
   // So many studs can be taken off all round before no plate’s worth is left: the ridge is about two studs wide there.
   let deep = 0;
-  while (studsOfRows(insideRows(rows, deep + 1)) >= RIDGE) deep++;
+  while (studsOfArea(insideArea(area, deep + 1)) >= RIDGE) deep++;
   return {
-    outer: (share) => insideRows(rows, Math.min(deep, Math.round((deep + 1) * (1 - share)))),
-    closed: insideRows(rows, Math.max(0, deep + 1 - CLOSED / 2)),
+    outer: (share) => insideArea(area, Math.min(deep, Math.round((deep + 1) * (1 - share)))),
+    closed: insideArea(area, Math.max(0, deep + 1 - CLOSED / 2)),
   };
 }
 
@@ -163,7 +165,7 @@ export function offWallOf(plot: Roofed, rect: Rect): number {
   const inside = (size: number) => Math.max(1, Math.round(size)) - 2 * thick;
   return isRound(plot)
     ? offRoundWall({ w: inside(plot.w), d: inside(plot.d) }, rect)
-    : offRows(roomRows(plot) ?? [], { ...rect, x: rect.x + thick, y: rect.y + thick });
+    : offArea(roomArea(plot) ?? boxArea(0, 0), { ...rect, x: rect.x + thick, y: rect.y + thick });
 }
 
 const covers = new WeakMap<object, readonly { z: number; to: number }[]>();
@@ -172,18 +174,16 @@ const covers = new WeakMap<object, readonly { z: number; to: number }[]>();
 function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: number; to: number }[] {
   const before = covers.get(plot);
   if (before) return before;
-  const room = roomRows(plot) ?? [];
+  const room = roomArea(plot) ?? boxArea(0, 0);
   const thick = wallStuds(plot);
-  const found = rings.map(({ z, outer, hole }) => {
-    let to = -Infinity;
-    room.forEach((row, y) => {
-      for (let x = row.from; x < row.to; x++) {
-        const isCovered = x >= outer[y].from && x < outer[y].to && !(x >= hole[y].from && x < hole[y].to);
-        if (isCovered) to = Math.max(to, offWallOf(plot, { x: x - thick, y: y - thick, w: 1, d: 1 }));
-      }
-    });
-    return { z, to };
+  const offs = Float64Array.from(room.mask, (on, i) => {
+    const [x, y] = [(i % room.w) - thick, Math.trunc(i / room.w) - thick];
+    return on ? offWallOf(plot, { x, y, w: 1, d: 1 }) : -Infinity;
   });
+  const found = rings.map(({ z, outer, hole }) => ({
+    z,
+    to: offs.reduce((most, off, i) => (outer.mask[i] && !hole.mask[i] ? Math.max(most, off) : most), -Infinity),
+  }));
   covers.set(plot, found);
   return found;
 }

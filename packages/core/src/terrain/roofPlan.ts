@@ -1,6 +1,6 @@
 import type { Part } from '../catalogue/index.ts';
 import { runOfSlope } from '../catalogue/index.ts';
-import { insideRows, maskOfRows, outlineOfRows, type Rect, type StudRow } from '../grid/index.ts';
+import { insideArea, outlineOfArea, type Rect, type StudArea } from '../grid/index.ts';
 import { SIDES, runsEast, type CORNERS, type Side } from '../document/index.ts';
 
 // How courses of slopes lie over an area of studs that is no rectangle: each course follows the sides of what the one below
@@ -60,8 +60,8 @@ const FACES: readonly { x: number; y: number; faces: Side }[] = [
  * as it is wide is no wing, and its side is an end only where no other can be.
  * @param hasEnds false: a roof that falls to all sides
  */
-export function roofSides(rows: readonly StudRow[], hasEnds: boolean): RoofSide[] {
-  const corners = outlineOfRows(rows);
+export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
+  const corners = outlineOfArea(area);
   const after = (i: number, by: number) => (i + by + corners.length) % corners.length;
   const sides = corners.map((a, i): RoofSide => {
     const b = corners[after(i, 1)];
@@ -109,17 +109,17 @@ export const offSides = (sides: readonly RoofSide[], { x, y, w, d }: Rect): numb
  * @param pitches from the eaves up, with the most courses of each @param wall thickness of the walls at the eaves, studs
  */
 export function planRoof(
-  rows: readonly StudRow[],
+  area: StudArea,
   sides: readonly RoofSide[],
   pitches: readonly { slope: Part; courses: number }[],
   wall: number,
 ): RoofPlan {
-  const [w, d] = [rows.reduce((far, { to }) => Math.max(far, to), 0), rows.length];
+  const { w, d } = area;
   const pad = 2 * pitches.reduce((deep, { slope }) => Math.max(deep, slope.d), 1);
   const field: Field = { w, d, pad, ends: sides.filter(({ isEnd }) => isEnd) };
   const levels: RoofLevel[] = [];
-  const room = maskOfRows(insideRows(rows, wall), w);
-  let [free, up] = [maskOfRows(rows, w), 0];
+  const room = insideArea(area, wall).mask;
+  let [free, up] = [area.mask, 0];
   let under: Uint8Array = free.map((on, i) => (room[i] ? 0 : on));
   const laid = pitches.map(({ slope, courses }) => {
     for (let course = 0; course < courses; course++) {

@@ -1,6 +1,6 @@
 import { SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
 import {
-  areaRows,
+  builtArea,
   builtSides,
   isBoxed,
   roofFormOf,
@@ -10,7 +10,7 @@ import {
   type Plot,
   type RoofForm,
 } from '../document/index.ts';
-import type { StudRow } from '../grid/index.ts';
+import { boxArea, type StudArea } from '../grid/index.ts';
 import { planRoof, roofSides, type RoofPlan, type RoofSide } from './roofPlan.ts';
 
 // How a roof of slopes comes out: its courses, its ridge, and the room under it. Laid in pieces in `structures`.
@@ -75,18 +75,18 @@ export const ROOF_SLOPES: readonly Part[] = SLOPES.filter(
 export const roofWall = (plot: Roofed): number =>
   Math.max(1, Math.min(2, wallStuds(plot), Math.floor(roofSizeOf(plot).length / 2)));
 
-/** The studs under a roof row by row, and its sides. */
+/** The studs under a roof, and its sides. */
 function roofArea(plot: Roofed): RoofArea {
   const before = areas.get(plot);
   if (before) return before;
   const { w, d } = builtSides(plot);
-  const rows = areaRows(plot) ?? Array.from({ length: d }, () => ({ from: 0, to: w }));
-  const area = { rows, sides: roofSides(rows, roofFormOf(plot) === 'gable') };
+  const studs = builtArea(plot) ?? boxArea(w, d);
+  const area = { studs, sides: roofSides(studs, roofFormOf(plot) === 'gable') };
   areas.set(plot, area);
   return area;
 }
 interface RoofArea {
-  rows: StudRow[];
+  studs: StudArea;
   sides: RoofSide[];
 }
 /** Plots never change: each place of a figure asks for the sides, masses and pieces for the courses. */
@@ -100,8 +100,8 @@ export const sidesOfRoof = (plot: Roofed): RoofSide[] => roofArea(plot).sides;
 export function roofPlanOf(plot: Roofed, pitches: readonly RoofPitch[]): RoofPlan {
   const before = plans.get(pitches);
   if (before) return before;
-  const { rows, sides } = roofArea(plot);
-  const plan = planRoof(rows, sides, pitches, wallStuds(plot));
+  const { studs, sides } = roofArea(plot);
+  const plan = planRoof(studs, sides, pitches, wallStuds(plot));
   plans.set(pitches, plan);
   return plan;
 }

@@ -70,7 +70,7 @@ export function standsOn(
   scene: Scene,
   relief: SurfaceRaster,
   plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> &
-    Partial<Pick<Plot, 'mount' | 'shape' | 'notches'>> &
+    Partial<Pick<Plot, 'mount' | 'shape' | 'notches' | 'recesses'>> &
     StandFields,
   depth = 0,
 ): number | null {

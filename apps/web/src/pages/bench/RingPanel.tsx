@@ -2,7 +2,6 @@ import {
   RING_EDGES,
   baysOfRing,
   floorArea,
-  floorRows,
   polygonRing,
   ringPieceOutlines,
   ringFloor,
@@ -13,7 +12,7 @@ import {
 } from '@quarry/core/bench';
 import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
 import { listOf, ringSide, type Change, type Scene } from '@quarry/core/document';
-import { MM_PER_STUD, PLATES_PER_BRICK, countOf } from '@quarry/core/grid';
+import { MM_PER_STUD, PLATES_PER_BRICK, countOf, stripsOf } from '@quarry/core/grid';
 import { useMemo } from 'react';
 import { heightOfStud, type Raster } from '@quarry/core/terrain';
 import { freshId, useScene } from '../../data/useDisplay.tsx';
@@ -292,19 +291,16 @@ function RingDrawing({
   );
 }
 
-/** The studs of a floor, row by row. */
-function FloorStuds({ floor }: { floor: RingFloor }) {
-  const rows = floorRows(floor)
-    .map((row, y) => ({ y, ...row }))
-    .filter(({ from, to }) => from < to);
-  const at = (n: number) => (n - floor.size / 2) * MM_PER_STUD;
-  return rows.map(({ y, from, to }) => (
+/** The studs of a floor, rows that are alike together. */
+function FloorStuds({ floor: { size, studs } }: { floor: RingFloor }) {
+  const at = (n: number) => (n - size / 2) * MM_PER_STUD;
+  return stripsOf({ w: size, d: size, mask: studs }).map(({ x, y, w, d }) => (
     <rect
-      key={y}
-      x={at(from)}
+      key={`${x} ${y}`}
+      x={at(x)}
       y={at(y)}
-      width={(to - from) * MM_PER_STUD}
-      height={MM_PER_STUD}
+      width={w * MM_PER_STUD}
+      height={d * MM_PER_STUD}
       strokeWidth={0.5}
       className="fill-base-300"
     />

@@ -55,6 +55,20 @@ export const plotSchema = z.strictObject({
       'a corner is left out once',
     )
     .default([]),
+  /** Stretches of its sides that stand back, studs of the unturned building: one makes a U, two an H or an E. */
+  recesses: z
+    .array(
+      z.strictObject({
+        side: z.enum(SIDES),
+        /** From the west or north end of the side. */
+        at: z.int().min(0).max(4096),
+        /** Along the side, and how far it stands back. */
+        wide: z.int().min(1).max(256),
+        deep: z.int().min(1).max(256),
+      }),
+    )
+    .max(8)
+    .default([]),
   /** Turned about its middle, degrees clockwise; its footprint is every stud that the turned walls touch. */
   turn: z.number().min(0).lt(360).default(0),
   /** Height of the building above the ground it stands on, plates. */

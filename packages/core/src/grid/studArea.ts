@@ -1,0 +1,255 @@
+import type { Rect } from './rect.ts';
+
+// Areas of whole studs as rasters: discs, ovals, boxes with parts left out, what is left inside their walls.
+
+/** A raster of studs, row by row from its north-west corner: 1 in the area, else 0. */
+export interface StudArea {
+  w: number;
+  d: number;
+  mask: Uint8Array;
+}
+
+/** A stretch of studs in a row: from and to, the end not in it. */
+interface Stretch {
+  from: number;
+  to: number;
+}
+
+const areaWhere = (w: number, d: number, isIn: (x: number, y: number) => boolean): StudArea => ({
+  ...{ w, d },
+  mask: Uint8Array.from({ length: w * d }, (_, i) => (isIn(i % w, Math.trunc(i / w)) ? 1 : 0)),
+});
+
+/** All studs of a rectangle. @param w @param d whole studs */
+export const boxArea = (w: number, d: number): StudArea => ({ w, d, mask: new Uint8Array(w * d).fill(1) });
+
+/** An area without the studs of some rectangles; whole studs, which may reach beyond it. */
+export function areaWithout({ w, d, mask }: StudArea, holes: readonly Rect[]): StudArea {
+  const left = mask.slice();
+  for (const hole of holes)
+    for (let y = Math.max(0, hole.y); y < Math.min(d, hole.y + hole.d); y++)
+      for (let x = Math.max(0, hole.x); x < Math.min(w, hole.x + hole.w); x++) left[y * w + x] = 0;
+  return { w, d, mask: left };
+}
+
+/**
+ * The studs of the oval in a rectangle: those whose middle lies in it. The rows of 8 × 8 have 4, 6, 8, 8, 8, 8, 6 and 4.
+ * @param w @param d whole studs from 1
+ */
+export function discArea(w: number, d: number): StudArea {
+  const area: StudArea = { w, d, mask: new Uint8Array(w * d) };
+  for (let row = 0; row < d; row++) {
+    const off = (row + 0.5 - d / 2) / (d / 2);
+    const half = (w / 2) * Math.sqrt(Math.max(0, 1 - off * off));
+    // A middle on the border lies in the oval; square roots are not exact.
+    const from = Math.ceil(w / 2 - half - 0.5 - TIE);
+    if (from < w - from) area.mask.fill(1, row * w + from, (row + 1) * w - from);
+  }
+  return area;
+}
+const TIE = 1e-9;
+
+/** The oval that lies so far inside a rectangle on its west and north and as far on the other sides, in the whole raster. */
+export function discWithin(w: number, d: number, off: { x: number; y: number }): StudArea {
+  const inner = discArea(w - 2 * off.x, d - 2 * off.y);
+  return areaWhere(w, d, (x, y) => {
+    const [u, v] = [x - off.x, y - off.y];
+    return u >= 0 && v >= 0 && u < inner.w && v < inner.d && inner.mask[v * inner.w + u] === 1;
+  });
+}
+
+/**
+ * What is left of an area when so many studs all round are taken off, by sides and corners; what is outside the raster is
+ * outside the area.
+ */
+export function insideArea({ w, d, mask }: StudArea, by: number): StudArea {
+  // How many studs in a row end with each, then how many such rows one below the other.
+  const side = 2 * by + 1;
+  const runs = new Uint16Array(w);
+  const left = new Uint8Array(w * d);
+  for (let y = 0; y < d; y++) {
+    let run = 0;
+    for (let x = 0; x < w; x++) {
+      run = mask[y * w + x] ? run + 1 : 0;
+      runs[x] = run >= side ? runs[x] + 1 : 0;
+      if (runs[x] >= side) left[(y - by) * w + x - by] = 1;
+    }
+  }
+  return { w, d, mask: left };
+}
+
+/** An area grown by so many studs all round, by sides and corners, within its raster. */
+export function grownArea({ w, d, mask }: StudArea, by: number): StudArea {
+  const grown = new Uint8Array(w * d);
+  mask.forEach((on, i) => {
+    if (!on) return;
+    const [x, y] = [i % w, Math.trunc(i / w)];
+    for (let near = Math.max(0, y - by); near <= Math.min(d - 1, y + by); near++)
+      grown.fill(1, near * w + Math.max(0, x - by), near * w + Math.min(w, x + by + 1));
+  });
+  return { w, d, mask: grown };
+}
+
+/** What two areas of one raster share. */
+export const commonArea = ({ w, d, mask }: StudArea, other: StudArea): StudArea => ({
+  ...{ w, d },
+  mask: mask.map((on, i) => on & other.mask[i]),
+});
+
+/** Middle of an area, studs from its west and north ends; 0, 0 for no studs. */
+export function middleOfArea({ w, mask }: StudArea): { x: number; y: number } {
+  let [studs, x, y] = [0, 0, 0];
+  mask.forEach((on, i) => {
+    studs += on;
+    x += on * ((i % w) + 0.5);
+    y += on * (Math.trunc(i / w) + 0.5);
+  });
+  return studs > 0 ? { x: x / studs, y: y / studs } : { x: 0, y: 0 };
+}
+
+/** How many studs an area has. */
+export const studsOfArea = ({ mask }: StudArea): number => mask.reduce((sum, on) => sum + on, 0);
+
+/** Whether all studs of a rectangle lie in an area; whole studs. */
+export function isInArea({ w, d, mask }: StudArea, { x, y, w: wide, d: deep }: Rect): boolean {
+  if (x < 0 || y < 0 || x + wide > w || y + deep > d) return false;
+  for (let row = y; row < y + deep; row++)
+    for (let at = x; at < x + wide; at++) if (!mask[row * w + at]) return false;
+  return true;
+}
+
+/** The stretches of a row of a mask. @param on 1: of the area, 0: of what is left out of it */
+function stretchesIn(row: Uint8Array, on: 0 | 1): Stretch[] {
+  const found: Stretch[] = [];
+  row.forEach((one, at) => {
+    if (one !== on) return;
+    const last = found.at(-1);
+    if (last?.to === at) last.to++;
+    else found.push({ from: at, to: at + 1 });
+  });
+  return found;
+}
+
+const rowOf = ({ w, mask }: StudArea, y: number): Uint8Array => mask.subarray(y * w, (y + 1) * w);
+
+/** Rectangles of which each stretch of a row is in one: rows that are alike are in one together. */
+function stripsIn(area: StudArea, on: 0 | 1): Rect[] {
+  const strips: Rect[] = [];
+  let open: Rect[] = [];
+  for (let y = 0; y < area.d; y++) {
+    open = stretchesIn(rowOf(area, y), on).map(({ from, to }) => {
+      const above = open.find(({ x, w }) => x === from && x + w === to);
+      if (above) {
+        above.d++;
+        return above;
+      }
+      const strip = { x: from, y, w: to - from, d: 1 };
+      strips.push(strip);
+      return strip;
+    });
+  }
+  return strips;
+}
+
+/** An area in rectangles, each stud in one. */
+export const stripsOf = (area: StudArea): Rect[] => stripsIn(area, 1);
+
+/** What an area leaves of its raster, in rectangles. */
+export const stripsBeside = (area: StudArea): Rect[] => stripsIn(area, 0);
+
+/**
+ * How far a rectangle is from what is outside an area, along x or y, whichever is more: so many studs could be taken off
+ * all round before it is met. 0: it touches what is outside, or stands in it.
+ */
+export function offArea(area: StudArea, { x, y, w, d }: Rect): number {
+  let strips = outside.get(area);
+  if (!strips) {
+    strips = stripsBeside(area);
+    outside.set(area, strips);
+  }
+  const toBorder = Math.min(x, y, area.w - x - w, area.d - y - d);
+  const off = strips.reduce((least, strip) => {
+    const along = Math.max(x - strip.x - strip.w, strip.x - x - w);
+    const across = Math.max(y - strip.y - strip.d, strip.y - y - d);
+    return Math.min(least, Math.max(along, across));
+  }, toBorder);
+  return Math.max(0, off);
+}
+/** Each place of a figure and each stud under a roof asks. */
+const outside = new WeakMap<StudArea, Rect[]>();
+
+/** The widest rectangles of each run of rows: those that a rectangle in an area lies in. Its cost grows with d² · w. */
+export function rectsInArea(area: StudArea): Rect[] {
+  const rects: Rect[] = [];
+  for (let y = 0; y < area.d; y++) {
+    const common = rowOf(area, y).slice();
+    for (let end = y; end < area.d; end++) {
+      rowOf(area, end).forEach((on, x) => (common[x] &= on));
+      const stretches = stretchesIn(common, 1);
+      if (stretches.length === 0) break;
+      for (const { from, to } of stretches) rects.push({ x: from, y, w: to - from, d: end - y + 1 });
+    }
+  }
+  return rects;
+}
+
+/** The part of an area with the most studs that hang together by their sides; of parts as large the first. */
+export function largestPart({ w, d, mask }: StudArea): StudArea {
+  const left = mask.slice();
+  let largest: number[] = [];
+  for (let start = left.indexOf(1); start >= 0; start = left.indexOf(1, start)) {
+    const part = [start];
+    left[start] = 0;
+    // The list grows while it is walked through.
+    for (const i of part) {
+      const x = i % w;
+      for (const near of [x > 0 ? i - 1 : -1, x < w - 1 ? i + 1 : -1, i - w, i + w])
+        if (left[near]) {
+          left[near] = 0;
+          part.push(near);
+        }
+    }
+    if (part.length > largest.length) largest = part;
+  }
+  const kept = new Uint8Array(w * d);
+  for (const i of largest) kept[i] = 1;
+  return { w, d, mask: kept };
+}
+
+/** Steps east, south, west and north. */
+const STEPS = [
+  { x: 1, y: 0 },
+  { x: 0, y: 1 },
+  { x: -1, y: 0 },
+  { x: 0, y: -1 },
+] as const;
+
+/**
+ * The outline of an area by its sides and steps, clockwise from the west end of its first row.
+ * @param area whose studs hang together by their sides and leave no hole
+ * @returns empty for no studs
+ */
+export function outlineOfArea({ w, d, mask }: StudArea): { x: number; y: number }[] {
+  const first = mask.indexOf(1);
+  if (first < 0) return [];
+  const start = { x: first % w, y: Math.trunc(first / w) };
+  const isIn = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && mask[y * w + x] === 1;
+  const corners = [start];
+  let [{ x, y }, way] = [start, 0];
+  for (;;) {
+    const ahead = STEPS[way];
+    [x, y] = [x + ahead.x, y + ahead.y];
+    if (x === start.x && y === start.y) return corners;
+    // Studs ahead, right and left of the line: the area lies on its right.
+    const right = STEPS[(way + 1) % 4];
+    const stud = (side: 1 | -1) => ({
+      x: x + (ahead.x + side * right.x - 1) / 2,
+      y: y + (ahead.y + side * right.y - 1) / 2,
+    });
+    const [a, b] = [stud(1), stud(-1)];
+    const turn = !isIn(a.x, a.y) ? 1 : isIn(b.x, b.y) ? 3 : 0;
+    if (turn === 0) continue;
+    corners.push({ x, y });
+    way = (way + turn) % 4;
+  }
+}
