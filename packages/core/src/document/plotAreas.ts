@@ -16,7 +16,7 @@ import {
   type StudArea,
 } from '../grid/index.ts';
 import type { PlotFields as Plot } from './kinds/plotSchema.ts';
-import { SIDES, runsEast } from './vocabulary.ts';
+import { SIDES, runsEast, type Side } from './vocabulary.ts';
 
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
 
@@ -56,42 +56,67 @@ export function builtSides(plot: Outlined): { w: number; d: number } {
 }
 
 /**
- * The studs of a building that does not fill its rectangle, from its north-west corner; half sides are rounded. Where what
- * is left out parts it, the largest part.
+ * The studs of a building that does not fill its rectangle, from its north-west corner; half sides are rounded. Where the
+ * corners that are left out part it, the largest part.
  * @returns null for one that fills it
  */
-export function builtArea(plot: Outlined): StudArea | null {
-  if (isBoxed(plot)) return null;
-  const before = builtAreas.get(plot);
-  if (before) return before;
-  const { w, d } = builtSides(plot);
-  const area = isRound(plot) ? discArea(w, d) : largestPart(areaLeft(plot));
-  builtAreas.set(plot, area);
-  return area;
+export const builtArea = (plot: Outlined): StudArea | null => (isBoxed(plot) ? null : built(plot).area);
+
+/** Why a recess is not built: it takes no stud of the building, all studs of a side, or parts what is left. */
+export interface RecessFault {
+  /** Its number among the recesses, from 0. */
+  index: number;
+  why: 'nothing' | 'side' | 'parts';
+}
+
+/** The recesses of a building that are not built. */
+export const recessFaults = (plot: Outlined): readonly RecessFault[] =>
+  isBoxed(plot) || isRound(plot) ? [] : built(plot).faults;
+
+interface Laid {
+  area: StudArea;
+  faults: RecessFault[];
 }
 /** Plots never change, and each place of a figure asks. */
-const builtAreas = new WeakMap<object, StudArea>();
+const laid = new WeakMap<object, Laid>();
 
-/** Studs of a building that what is left out of its sides cuts off from its largest part. */
-export function studsCutOff(plot: Outlined): number {
-  const area = isRound(plot) ? null : builtArea(plot);
-  return area ? studsOfArea(areaLeft(plot)) - studsOfArea(area) : 0;
-}
-
-/** A rectangle without some of its corners, and without what stands back in its sides. */
-function areaLeft(plot: Outlined): StudArea {
+function built(plot: Outlined): Laid {
+  const before = laid.get(plot);
+  if (before) return before;
   const { w, d } = builtSides(plot);
-  const { notches = [], recesses = [] } = plot;
-  const notched = notchedArea(w, d, notches);
-  const left = areaWithout(
-    notched,
-    recesses.map((recess) => recessRect(recess, { w, d })),
-  );
-  return left.mask.includes(1) ? left : notched;
+  const found = isRound(plot) ? { area: discArea(w, d), faults: [] } : setBack(plot, { w, d });
+  laid.set(plot, found);
+  return found;
 }
+
+/** A rectangle without some of its corners, and one after the other without the recesses that leave it one building. */
+function setBack({ notches = [], recesses = [] }: Outlined, { w, d }: { w: number; d: number }): Laid {
+  let area = largestPart(notchedArea(w, d, notches));
+  const faults: RecessFault[] = [];
+  recesses.forEach((recess, index) => {
+    const left = areaWithout(area, [recessRect(recess, { w, d })]);
+    const studs = studsOfArea(left);
+    const isBare = SIDES.some((side) => hasStudAt(area, side) && !hasStudAt(left, side));
+    if (studs === studsOfArea(area)) faults.push({ index, why: 'nothing' });
+    else if (isBare) faults.push({ index, why: 'side' });
+    else if (studsOfArea(largestPart(left)) < studs) faults.push({ index, why: 'parts' });
+    else area = left;
+  });
+  return { area, faults };
+}
+
+/** Whether an area reaches a side of its raster. */
+const hasStudAt = ({ w, d, mask }: StudArea, side: Side): boolean =>
+  mask.some(
+    (on, i) =>
+      on === 1 &&
+      (runsEast(side)
+        ? Math.trunc(i / w) === (side === 'n' ? 0 : d - 1)
+        : i % w === (side === 'w' ? 0 : w - 1)),
+  );
 
 /** Where a side of a building stands back, studs from its north-west corner. @param sides of the building */
-export function recessRect(
+function recessRect(
   { side, at, wide, deep }: Plot['recesses'][number],
   { w, d }: { w: number; d: number },
 ): Rect {

@@ -148,7 +148,7 @@ const roofFlat: Rule = {
   id: 'roof-flat',
   title: 'A roof finds no room for its slopes',
   basis:
-    'A building whose roof is to rise over its eaves is laid flat where no course of its slopes finds room: two slopes back to back, a corner slope at each outer corner and a valley slope in each inner one, all on walls.',
+    'A building whose roof is to rise over its eaves is laid flat where no course of its slopes finds room, or its courses leave more open than a plate reaches over: two slopes back to back, a corner slope at each outer corner and a valley slope in each inner one, all on walls.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene }) =>
@@ -159,9 +159,9 @@ const roofFlat: Rule = {
       const slopes = plot.slope === null ? 'slopes' : partName(plot.slope);
       return [
         {
-          sentence: `The roof of “${plot.name}”, ${w} × ${d} studs${isBoxed(plot) ? '' : ' with corners left out'}, is to rise from ${formatPlates(plot.eaves)}, and no course of ${slopes} finds room on it; it is laid flat.`,
+          sentence: `The roof of “${plot.name}”, ${w} × ${d} studs${isBoxed(plot) ? '' : ' with parts left out'}, is to rise from ${formatPlates(plot.eaves)}, and no courses of ${slopes} find room on it that close it; it is laid flat.`,
           remedy:
-            'Choose slopes that are less deep or another form of roof, or make the building or the corners left out of it larger.',
+            'Choose slopes that are less deep or another form of roof, or make the building or what is left out of it larger.',
           place: centreOf(plotBounds(plot)),
           things: [plotRef(plot)],
           numbers: { w, d },

@@ -11,7 +11,7 @@ import {
 } from '../terrain/index.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
-import { layMask } from './round.ts';
+import { layCap, layMask, studsAt } from './round.ts';
 import { layRow, layersBeside } from './slopeRow.ts';
 import { FACING, layStretch } from './walls.ts';
 
@@ -67,7 +67,20 @@ export function layCourses(plan: RoofPlan, { eaves, thick }: RoofBase): LaidPiec
     }
     pieces.push(...layClosed(plan, closed, z));
   }
-  return [...pieces, ...layClosed(plan, plan.top.closed, eaves + plan.top.up)];
+  return [...pieces, ...layTop(plan, pieces, eaves + plan.top.up)];
+}
+
+/** The plates that close a roof over its last course: where some would hang, strips from one side to the other. */
+function layTop(plan: RoofPlan, below: readonly LaidPiece[], z: number): LaidPiece[] {
+  const { w, d, top } = plan;
+  const plates = layClosed(plan, top.closed, z);
+  const under = new Uint8Array(w * d);
+  const studsUnder = (piece: LaidPiece) => studsAt([piece.x, piece.y, piece.w, piece.d], w);
+  for (const piece of below)
+    if (piece.z + piece.h === z) for (const i of studsUnder(piece)) under[i] = 1;
+  return plates.every((plate) => studsUnder(plate).some((i) => under[i]))
+    ? plates
+    : layCap(top.closed, under, w, z);
 }
 
 const NONE: ReadonlySet<number> = new Set();

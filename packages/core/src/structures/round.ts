@@ -84,7 +84,7 @@ const CROSSED = 4;
  * to a corner between them.
  * @param under studs of the last ring
  */
-function layCap(mask: Uint8Array, under: Uint8Array, w: number, z: number): LaidPiece[] {
+export function layCap(mask: Uint8Array, under: Uint8Array, w: number, z: number): LaidPiece[] {
   const cap: Cap = { w, d: mask.length / w, under, left: mask.slice(), laid: [] };
   const [alongX, alongY] = [runsOf(cap, 1), runsOf(cap, w)];
   for (let i = 0; i < mask.length; i++)
@@ -219,7 +219,8 @@ function coverMeeting(cap: Cap, first: number, isMeant: (i: number) => boolean):
   for (const i of studsAt(plate, w)) left[i] = 0;
 }
 
-function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {
+/** The studs of a rectangle x, y, w, d in a raster of so many studs a row. */
+export function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {
   return Array.from({ length: wide * deep }, (_, k) => (y + Math.trunc(k / wide)) * w + x + (k % wide));
 }
 

@@ -57,7 +57,7 @@ const FACES: readonly { x: number; y: number; faces: Side }[] = [
 /**
  * The sides of an area, clockwise. Of a roof of two sides those with walls under it are the shortest between two outer
  * corners, none next to another: both ends of a box, of an L the end of either wing. What stands out less than half as far
- * as it is wide is no wing, and its side is an end only where no other can be.
+ * as it is wide is no wing, and its side is an end only where no other can be; nor is one that faces another wing.
  * @param hasEnds false: a roof that falls to all sides
  */
 export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
@@ -77,7 +77,7 @@ export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
     SIDES.indexOf(sides[to].faces) === (SIDES.indexOf(sides[from].faces) + 1) % SIDES.length;
   const isWing = (i: number) => Math.min(...beside(i).map(long)) >= long(i) / 2;
   const order = [...sides.keys()]
-    .filter((i) => turnsOut(after(i, -1), i) && turnsOut(i, after(i, 1)))
+    .filter((i) => turnsOut(after(i, -1), i) && turnsOut(i, after(i, 1)) && isFree(area, sides[i]))
     .toSorted(
       (a, b) =>
         Number(isWing(b)) - Number(isWing(a)) ||
@@ -88,6 +88,15 @@ export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
   for (const i of order)
     if (!beside(i).some((next) => sides[next].isEnd)) sides[i] = { ...sides[i], isEnd: true };
   return sides;
+}
+
+/** Whether nothing of an area lies before a side of it. */
+function isFree({ w, d, mask }: StudArea, { faces, at, from, to }: RoofSide): boolean {
+  const [first, end] = faces === 'n' || faces === 'w' ? [0, at] : [at, runsEast(faces) ? d : w];
+  for (let across = first; across < end; across++)
+    for (let along = from; along < to; along++)
+      if (mask[runsEast(faces) ? across * w + along : along * w + across]) return false;
+  return true;
 }
 
 /** How far a rectangle of an area is off the nearest side that its roof falls to, studs; 0: it touches one. */
@@ -150,22 +159,26 @@ export type EdgeEnd = 'outer' | 'inner' | 'wall';
 
 /** The sides of a mask to which a roof falls. */
 function edgesOf({ w, d, ends }: Field, mask: Uint8Array): RoofEdge[] {
-  const runsOn = (faces: Side, along: number) =>
-    ends.some((end) => end.faces === faces && along >= end.from && along < end.to);
-  /** Whether a stud is of the mask, or lies where it runs on beyond a wall at its end. */
-  const has = (x: number, y: number): boolean => {
-    if (x >= 0 && y >= 0 && x < w && y < d) return mask[y * w + x] === 1;
-    if (y >= 0 && y < d) return mask[y * w + (x < 0 ? 0 : w - 1)] === 1 && runsOn(x < 0 ? 'w' : 'e', y);
-    return x >= 0 && x < w && mask[(y < 0 ? 0 : d - 1) * w + x] === 1 && runsOn(y < 0 ? 'n' : 's', x);
-  };
+  const isOf = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && mask[y * w + x] === 1;
+  /** Whether a stud is of the mask, or the first beyond a wall at its end, where it runs on. */
+  const has = (x: number, y: number): boolean =>
+    isOf(x, y) ||
+    ends.some(({ faces, at, from, to }) => {
+      const [along, across] = runsEast(faces) ? [x, y] : [y, x];
+      const isBefore = faces === 'n' || faces === 'w';
+      if (along < from || along >= to || across !== (isBefore ? at - 1 : at)) return false;
+      const inside = isBefore ? at : at - 1;
+      return runsEast(faces) ? isOf(along, inside) : isOf(inside, along);
+    });
   const edges: RoofEdge[] = [];
   for (const faces of SIDES) {
     const isX = runsEast(faces);
     const out = faces === 'n' || faces === 'w' ? -1 : 1;
     const at = (along: number, across: number) => (isX ? has(along, across) : has(across, along));
+    const within = (along: number, across: number) => (isX ? isOf(along, across) : isOf(across, along));
     const [length, lines] = isX ? [w, d] : [d, w];
     for (let line = 0; line < lines; line++) {
-      const isEdge = (along: number) => at(along, line) && !at(along, line + out);
+      const isEdge = (along: number) => within(along, line) && !at(along, line + out);
       const endAt = (along: number): EdgeEnd =>
         !at(along, line) ? 'outer' : at(along, line + out) ? 'inner' : 'wall';
       for (let from = 0; from < length; from++) {
@@ -377,15 +390,12 @@ function roomFor(field: Field, mask: Uint8Array, side: number): Uint8Array {
     if (one < side) return;
     for (let up = 0; up < side; up++) room.fill(1, i - up * wide - side + 1, i - up * wide + 1);
   });
-  return inner(field, room);
+  return inner(field, room, mask);
 }
 
-const inner = (field: Field, padded: Uint8Array): Uint8Array => {
-  const { w, d } = field;
-  const mask = new Uint8Array(w * d);
-  for (let y = 0; y < d; y++) mask.set(padded.subarray(indexOf(field, 0, y), indexOf(field, w, y)), y * w);
-  return mask;
-};
+/** What a mask with a border round it has within another. */
+const inner = (field: Field, padded: Uint8Array, within: Uint8Array): Uint8Array =>
+  within.map((on, i) => (on ? padded[indexOf(field, i % field.w, Math.trunc(i / field.w))] : 0));
 
 /** For each stud of a mask how many studs off what is outside it is, along x or y, whichever is more: 1 beside it; else 0. */
 function offOutside(field: Field, mask: Uint8Array): Uint8Array {
@@ -398,5 +408,5 @@ function offOutside(field: Field, mask: Uint8Array): Uint8Array {
   // From the north-west, then back from the south-east.
   for (let i = 0; i < off.length; i++) if (off[i]) off[i] = 1 + near(i, before);
   for (let i = off.length - 1; i >= 0; i--) if (off[i]) off[i] = Math.min(off[i], 1 + near(i, after));
-  return inner(field, off);
+  return inner(field, off, mask);
 }

@@ -1,4 +1,4 @@
-import { SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
+import { PLATE_SIZES, SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
 import {
   builtArea,
   builtSides,
@@ -62,6 +62,9 @@ export function roofTopOf(pitches: readonly RoofPitch[]): { inset: number; up: n
     pitches.reduce((all, { slope, courses }) => all + courses * of(slope), 0);
   return { inset: sum(runOfSlope), up: sum(({ h }) => h) };
 }
+
+/** The longest plate a stud wide, studs. */
+const LONGEST_PLATE = PLATE_SIZES.reduce((long, [w, d]) => (w === 1 ? Math.max(long, d) : long), 1);
 
 /** Whether courses of a slope carry one another: it keeps a row of studs for the next. */
 const carriesNext = ({ d }: Part): boolean => d >= 2;
@@ -128,9 +131,11 @@ function roofWith(plot: Roofed, slope: Part): SlopedRoof {
       { slope, courses: Infinity },
     ];
     const { courses, flat } = roofPlanOf(plot, asked);
+    // Over more than that no plate reaches from one side to the other: without walls inside it is no roof.
+    const isClosed = flat <= LONGEST_PLATE;
     return summed(
       plot,
-      asked.map((pitch, i) => ({ ...pitch, courses: courses[i] })),
+      asked.map((pitch, i) => ({ ...pitch, courses: isClosed ? courses[i] : 0 })),
       flat,
     );
   }
