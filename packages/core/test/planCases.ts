@@ -517,14 +517,23 @@ export const planCases: [string, (f: Quiet) => void, string[]][] = [
     }),
     ['The corners left out of “Baker” take 16 studs of a row of 16', '15 may be'],
   ],
+  // A court as deep as the house leaves its two ends.
+  [
+    'recess-not-built',
+    plot(0, { w: 16, d: 12, recesses: [{ side: 'n', at: 4, wide: 8, deep: 12 }] }),
+    [
+      'Recess 1 of “Baker”, 8 × 12 studs in its north side, is not built',
+      'it would part the building, which is 12 studs deep there',
+    ],
+  ],
   // Round a corner of one stud no slope of two fits.
   [
     'roof-flat',
     plot(0, { w: 16, d: 16, height: 40, eaves: 20, notches: [{ corner: 'nw', w: 1, d: 1 }] }),
     [
-      'The roof of “Baker”, 16 × 16 studs with corners left out',
+      'The roof of “Baker”, 16 × 16 studs with parts left out',
       'from 6b2p',
-      'no course of slopes finds room',
+      'no courses of slopes find room on it that close it',
     ],
   ],
   [

@@ -1,5 +1,5 @@
 import { partOf } from '../catalogue/index.ts';
-import { reduce, sceneFrom, type Scene } from '../document/index.ts';
+import { reduce, sceneFrom, type Plot, type Scene } from '../document/index.ts';
 import { evaluateRules } from './evaluator.ts';
 import { FIXABLE_RULES, tryFixes } from './fixes.ts';
 import { RULES } from './rules.ts';
@@ -320,6 +320,17 @@ describe('fixes of findings', () => {
     );
     expect(fix.words).toBe('Leave out at most 7 studs at each corner of “Baker”');
     expect(after.plot.a.notches.map(({ w }) => w)).toEqual([7, 5]);
+  });
+  test('a recess that parts a building, or takes all of a side, is not built: it stands back less, or is narrower', () => {
+    const inn = (recess: Plot['recesses'][number]) => ({
+      plots: [{ id: 'a', name: 'Inn', x: 0, y: 0, w: 16, d: 12, height: 40, recesses: [recess] }],
+    });
+    const parted = fixed(inn({ side: 'n', at: 4, wide: 8, deep: 12 }), 'recess-not-built');
+    expect(parted.after.plot.a.recesses).toMatchObject([{ at: 4, wide: 8, deep: 11 }]);
+    const taken = fixed(inn({ side: 'e', at: 0, wide: 12, deep: 4 }), 'recess-not-built');
+    expect(taken.fix.words).toBe('Let recess 1 of “Inn” begin 1 stud along its side, 10 wide');
+    const beyond = fixed(inn({ side: 's', at: 16, wide: 4, deep: 4 }), 'recess-not-built');
+    expect(beyond.after.plot.a.recesses).toMatchObject([{ at: 11, wide: 4, deep: 4 }]);
   });
   test('a roof over a step of one stud: no slope fits round it, rings of bricks do', () => {
     const { fix, after } = fixed(

@@ -31,7 +31,11 @@ import {
   type Entity,
   type Plot,
   type Scene,
+  builtSides,
+  recessFaults,
   runHigh,
+  runsEast,
+  SIDE_WORDS,
   wallLine,
 } from '../document/index.ts';
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
@@ -355,19 +359,19 @@ const cornersLeftOut: Rule = {
   id: 'corners-left-out',
   title: 'Too much of a building is left out',
   basis:
-    'Of each row of studs what its corners leave out at both ends; a stud of it is laid all the same, so that the building is one.',
+    'Of each row of studs what its corners leave out at both ends, and of two rows that meet what two corners opposite leave out. A stud of each row is laid all the same; of what that parts the largest part is built.',
   page: 'plan',
   severity: 'warning',
   check: ({ scene }) =>
     listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
       if (isRound(plot) || plot.notches.length === 0) return [];
-      const wide = Math.round(plot.w);
+      const { w: wide, d: deep } = builtSides(plot);
       const asked = Math.max(
         ...plot.notches.map(({ corner, w, d }) => {
           // The widest at the other end of one of the rows it reaches.
           const others = plot.notches.filter((other) => {
             const isSameEnd = other.corner[0] === corner[0];
-            return other.corner[1] !== corner[1] && (isSameEnd || other.d + d > Math.round(plot.d));
+            return other.corner[1] !== corner[1] && (isSameEnd || other.d + d >= deep);
           });
           return w + Math.max(0, ...others.map((other) => other.w));
         }),
@@ -385,6 +389,39 @@ const cornersLeftOut: Rule = {
     }),
 };
 
+const recessNotBuilt: Rule = {
+  id: 'recess-not-built',
+  title: 'A side of a building cannot stand back so',
+  basis:
+    'The recesses of a building one after the other: one that takes no stud of it, all that a side has, or parts what is left is not built.',
+  page: 'plan',
+  severity: 'warning',
+  check: ({ scene }) =>
+    listOf(scene, 'plot').flatMap((plot) =>
+      recessFaults(plot).map(({ index, why }): FindingDraft => {
+        const { side, at, wide, deep } = plot.recesses[index];
+        const { w, d } = builtSides(plot);
+        const [length, depth] = runsEast(side) ? [w, d] : [d, w];
+        const reason = {
+          nothing: `it begins ${countOf(at, 'stud')} along a side of ${length}, or what it takes is left out already`,
+          side: `it would take all that the ${SIDE_WORDS[side]} side has`,
+          parts: `it would part the building, which is ${countOf(depth, 'stud')} deep there`,
+        }[why];
+        return {
+          part: `recess ${index + 1}`,
+          sentence: `Recess ${index + 1} of “${plot.name}”, ${wide} × ${countOf(deep, 'stud')} in its ${SIDE_WORDS[side]} side, is not built: ${reason}.`,
+          remedy:
+            why === 'parts'
+              ? 'Let it stand back less far, or make it narrower.'
+              : 'Move it along its side, make it narrower, or remove it.',
+          place: centreOf(plotBounds(plot)),
+          things: [plotRef(plot)],
+          numbers: { recess: index + 1, wide, deep, length, depth },
+        };
+      }),
+    ),
+};
+
 export const PLOT_RULES: readonly Rule[] = [
   plotsOverlap,
   turnReaches,
@@ -392,4 +429,5 @@ export const PLOT_RULES: readonly Rule[] = [
   pinnedHalf,
   plotAcross,
   cornersLeftOut,
+  recessNotBuilt,
 ];

@@ -101,6 +101,32 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
       ],
     }));
   },
+  'recess-not-built': (scene, finding) => {
+    const plot = namedThing(scene, finding, 'plot');
+    const { recess: number, length, depth } = finding.numbers;
+    const recess = plot?.recesses[number - 1];
+    if (!plot || !recess) return [];
+    const put = (words: string, recesses: typeof plot.recesses) => ({
+      words,
+      changes: [patch('plot', plot, { recesses })],
+    });
+    const changed = (fields: Partial<typeof recess>) =>
+      plot.recesses.map((one) => (one === recess ? { ...one, ...fields } : one));
+    const name = `recess ${number} of “${plot.name}”`;
+    const wide = Math.max(1, Math.min(recess.wide, length - 2));
+    const at = Math.max(1, Math.min(recess.at, length - 1 - wide));
+    const less = [...new Set([depth - 1, Math.floor(depth / 2)])].filter(
+      (deep) => deep > 0 && deep < recess.deep,
+    );
+    return [
+      ...less.map((deep) => put(`Let ${name} stand back ${countOf(deep, 'stud')}`, changed({ deep }))),
+      put(`Let ${name} begin ${countOf(at, 'stud')} along its side, ${wide} wide`, changed({ at, wide })),
+      put(
+        `Remove ${name}`,
+        plot.recesses.filter((one) => one !== recess),
+      ),
+    ];
+  },
   'roof-flat': (scene, finding) => {
     const plot = namedThing(scene, finding, 'plot');
     if (!plot) return [];

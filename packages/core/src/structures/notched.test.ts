@@ -214,6 +214,48 @@ test('what is left out at both ends of a row leaves a stud of it; a corner is le
   expect(() => house({ notches: [...L.notches, ...L.notches] })).toThrow('a corner is left out once');
 });
 
+test('a U of 24 × 16 by hand: a court of 8 × 10 lengthens its outline by twice its depth', () => {
+  const court: Plot['recesses'][number] = { side: 'n', at: 8, wide: 8, deep: 10 };
+  const own = house({ w: 24, d: 16, recesses: [court] });
+  const course = buildingPieces(own, STREET).filter(({ use, z }) => use === 'wall' && z === 1);
+  // An outline of 80 and twice 10 studs, less one at each of six outer corners, more one at each of two inner ones.
+  const walls = 80 + 20 - 6 + 2;
+  expect(course.reduce((sum, { w, d }) => sum + w * d, 0)).toBe(walls);
+  expect([footStuds(own), roomStuds(own)]).toEqual([24 * 16 - 80, 24 * 16 - 80 - walls]);
+  expect(wallCorners(own)).toHaveLength(8);
+  // An H, and an E whose middle wing is shorter.
+  expect(wallCorners(house({ w: 24, d: 30, recesses: [court, { ...court, side: 's' }] }))).toHaveLength(12);
+  const e = [
+    { side: 'e', at: 4, wide: 6, deep: 12 },
+    { side: 'e', at: 14, wide: 6, deep: 12 },
+    { side: 'e', at: 10, wide: 4, deep: 4 },
+  ];
+  expect(wallCorners(house({ w: 20, d: 24, recesses: e }))).toHaveLength(12);
+  // Its window looks into the court from the wall behind it, 10 studs back, and the wings have walls of their own.
+  const bays = [5, 14, 5].map((wide) => ({ wide, part: 'window-2x1', sill: 1 }));
+  const [front] = frontsOf(house({ w: 24, d: 16, recesses: [court], bays: [{ side: 'n', storey: 1, bays }] }));
+  expect(front.bays.map(({ opening, fault }) => opening?.back ?? fault)).toEqual([0, 10, 0]);
+});
+
+test('a street front that stands back in the middle: its pavement runs along all of it, and the court is open', () => {
+  const own = house({
+    ...{ w: 24, d: 24, streetFront: true, front: 's', pavement: 8 },
+    recesses: [{ side: 's', at: 8, wide: 8, deep: 6 }],
+  });
+  const touched = Array.from({ length: 24 }, () => '.'.repeat(24));
+  eachTouched(wallCorners(own), { x: 8, y: 8, w: 24, d: 24 }, (row, from, to) => {
+    const line = touched[row - 8];
+    touched[row - 8] = line.slice(0, from - 8) + 'x'.repeat(to - from) + line.slice(to - 8);
+  });
+  // Ten rows of the house behind the court, six beside it, eight of pavement.
+  const [whole, beside] = ['x'.repeat(24), `${'x'.repeat(8)}${'.'.repeat(8)}${'x'.repeat(8)}`];
+  expect(touched).toEqual([
+    ...Array.from({ length: 10 }, () => whole),
+    ...Array.from({ length: 6 }, () => beside),
+    ...Array.from({ length: 8 }, () => whole),
+  ]);
+});
+
 test('each stud of walls, floors and roof is filled once, every piece is borne, and the roof is closed', () => {
   fc.assert(
     fc.property(anyNotched, (given) => {

@@ -33,8 +33,8 @@ import type { BoardKind } from './kind.ts';
 type Ctx = CanvasRenderingContext2D;
 
 /** Whether a form is of a building that fills its rectangle. */
-const isBox = ({ shape, notches }: Readonly<Record<string, unknown>>): boolean =>
-  shape !== 'round' && !(Array.isArray(notches) && notches.length > 0);
+const isBox = ({ shape, notches, recesses }: Readonly<Record<string, unknown>>): boolean =>
+  shape !== 'round' && [notches, recesses].every((list) => !Array.isArray(list) || list.length === 0);
 
 const SOME_CORNER: Plot['notches'] = [{ corner: 'ne', w: 1, d: 1 }];
 
@@ -57,7 +57,7 @@ const roofChoices = ({ data }: ChoiceContext): { value: string; word: string }[]
   return ROOF_FORMS.flatMap((value) => {
     const laid = roofFormOf({ roofForm: value, notches: isBox(data) ? [] : SOME_CORNER });
     if (laid === value) return [{ value, word: ROOF_WORDS[value] }];
-    const why = isBox(data) ? 'needs a corner left out' : 'needs a box';
+    const why = isBox(data) ? 'needs a part left out' : 'needs a box';
     return data.roofForm === value
       ? [{ value, word: `${ROOF_WORDS[laid]} (${ROOF_WORDS[value]} ${why})` }]
       : [];

@@ -1,25 +1,33 @@
-import { CORNERS, CORNER_WORDS, type Plot } from '@quarry/core/document';
+import { CORNERS, CORNER_WORDS, SIDES, SIDE_WORDS, type Plot } from '@quarry/core/document';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { capital } from '../../ui/words.ts';
 
 type Notch = Plot['notches'][number];
+type Recess = Plot['recesses'][number];
+interface Given {
+  plot: Plot & { id: string };
+  disabled: boolean;
+}
 
-const COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
+const NOTCH_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
+const RECESS_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 3.6rem 24px';
+/** As many recesses as a building may have. */
+const MAX_RECESSES = 8;
+const half = (size: number) => Math.max(1, Math.floor(size / 2));
 
 /** The corners left out of a building, so that it is an L, a T or a Z. */
-export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; disabled: boolean }) {
+export function NotchRows({ plot, disabled }: Given) {
   const set = useSetFields({ kind: 'plot', id: plot.id });
   const put = (notches: readonly Notch[]) => set('left corners out of', { notches });
   const isFree = (corner: Notch['corner']) => plot.notches.every((one) => one.corner !== corner);
   const next = CORNERS.find(isFree);
-  const half = (size: number) => Math.max(1, Math.floor(size / 2));
   return (
     <Rows
       id="notches"
       title="Corners left out"
-      columns={COLUMNS}
+      columns={NOTCH_COLUMNS}
       words={['Corner, unturned', { right: 'studs wide' }, { right: 'deep' }]}
       add={{
         word: 'Corner',
@@ -32,19 +40,15 @@ export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; dis
           put(plot.notches.map((one, j) => (i === j ? { ...one, ...fields } : one)));
         const nth = `Corner ${i + 1}`;
         const size = (key: 'w' | 'd', word: string) => (
-          <NumberField
-            bare
+          <StudsField
             label={`${nth}, studs ${word}`}
             value={notch[key]}
-            min={1}
-            max={256}
-            whole
             disabled={disabled}
-            onCommit={(studs) => studs !== null && change({ [key]: studs })}
+            onCommit={(studs) => change({ [key]: studs })}
           />
         );
         return (
-          <Row key={notch.corner} label={nth} columns={COLUMNS}>
+          <Row key={notch.corner} label={nth} columns={NOTCH_COLUMNS}>
             <SelectField
               bare
               label={`${nth}, which`}
@@ -67,5 +71,101 @@ export function NotchRows({ plot, disabled }: { plot: Plot & { id: string }; dis
         );
       })}
     </Rows>
+  );
+}
+
+/** The stretches of a building’s sides that stand back, so that it is a U, an H or an E. */
+export function RecessRows({ plot, disabled }: Given) {
+  const set = useSetFields({ kind: 'plot', id: plot.id });
+  const put = (recesses: readonly Recess[]) => set('let sides stand back of', { recesses });
+  /** The middle half of the side opposite the front, half as deep as the building: a court behind it. */
+  const court = (): Recess => {
+    const side = SIDES[(SIDES.indexOf(plot.front) + 2) % SIDES.length];
+    const [length, depth] = side === 'n' || side === 's' ? [plot.w, plot.d] : [plot.d, plot.w];
+    return { side, at: Math.max(1, Math.floor(length / 4)), wide: half(length), deep: half(depth) };
+  };
+  return (
+    <Rows
+      id="recesses"
+      title="Sides that stand back"
+      columns={RECESS_COLUMNS}
+      words={['Side, unturned', { right: 'studs along' }, { right: 'wide' }, { right: 'deep' }]}
+      add={{
+        word: 'Recess',
+        disabled: disabled || plot.recesses.length >= MAX_RECESSES,
+        onClick: () => put([...plot.recesses, court()]),
+      }}
+    >
+      {plot.recesses.map((recess, i) => {
+        const change = (fields: Partial<Recess>) =>
+          put(plot.recesses.map((one, j) => (i === j ? { ...one, ...fields } : one)));
+        const nth = `Recess ${i + 1}`;
+        const from = recess.side === 'n' || recess.side === 's' ? 'west' : 'north';
+        return (
+          <Row key={i} label={nth} columns={RECESS_COLUMNS}>
+            <SelectField
+              bare
+              label={`${nth}, which side`}
+              value={recess.side}
+              options={SIDES.map((value) => ({ value, word: capital(SIDE_WORDS[value]) }))}
+              disabled={disabled}
+              onCommit={(side) => change({ side })}
+            />
+            <StudsField
+              label={`${nth}, studs from the ${from} end`}
+              value={recess.at}
+              min={0}
+              disabled={disabled}
+              onCommit={(at) => change({ at })}
+            />
+            <StudsField
+              label={`${nth}, studs wide`}
+              value={recess.wide}
+              disabled={disabled}
+              onCommit={(wide) => change({ wide })}
+            />
+            <StudsField
+              label={`${nth}, studs deep`}
+              value={recess.deep}
+              disabled={disabled}
+              onCommit={(deep) => change({ deep })}
+            />
+            <RemoveButton
+              what={nth}
+              disabled={disabled}
+              onClick={() => put(plot.recesses.filter((_, j) => j !== i))}
+            />
+          </Row>
+        );
+      })}
+    </Rows>
+  );
+}
+
+/** Whole studs in a row. */
+function StudsField({
+  label,
+  value,
+  min = 1,
+  disabled,
+  onCommit,
+}: {
+  label: string;
+  value: number;
+  min?: number;
+  disabled: boolean;
+  onCommit: (studs: number) => void;
+}) {
+  return (
+    <NumberField
+      bare
+      label={label}
+      value={value}
+      min={min}
+      max={min === 0 ? 4096 : 256}
+      whole
+      disabled={disabled}
+      onCommit={(studs) => studs !== null && onCommit(studs)}
+    />
   );
 }

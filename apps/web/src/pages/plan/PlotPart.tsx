@@ -33,7 +33,7 @@ import { capital } from '../../ui/words.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { CutRows } from './CutRows.tsx';
-import { NotchRows } from './NotchRows.tsx';
+import { NotchRows, RecessRows } from './NotchRows.tsx';
 
 interface PartProps {
   plot: Plot;
@@ -47,6 +47,7 @@ export function PlotPart({ plot, disabled }: PartProps) {
       <PlotNumbers plot={plot} />
       {plot.mayCut && <CutRows plot={plot} disabled={disabled} />}
       {!isRound(plot) && <NotchRows plot={plot} disabled={disabled} />}
+      {!isRound(plot) && <RecessRows plot={plot} disabled={disabled} />}
       {isBoxed(plot) && <Overhang plot={plot} disabled={disabled} />}
       <LiftOff plot={plot} disabled={disabled} />
       <Fittings plot={plot} disabled={disabled} />
