@@ -58,6 +58,15 @@ export const randomDisplays = fc
           }),
           { selector: ({ corner }) => corner, maxLength: 2 },
         ),
+        recesses: fc.array(
+          fc.record({
+            side,
+            at: fc.integer({ min: 0, max: 12 }),
+            wide: fc.integer({ min: 1, max: 9 }),
+            deep: fc.integer({ min: 1, max: 9 }),
+          }),
+          { maxLength: 2 },
+        ),
         height: fc.integer({ min: 1, max: 60 }),
         lean: fc.constantFrom(0, 0, 12),
         moves: fc.constantFrom('none' as const, 'none' as const, 'lower' as const, 'swing' as const),

@@ -37,6 +37,7 @@ export {
   stripsBeside,
   stripsOf,
   studsOfArea,
+  studsOfRect,
   type StudArea,
 } from './studArea.ts';
 export { present } from './present.ts';

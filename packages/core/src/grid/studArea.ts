@@ -110,12 +110,14 @@ export function middleOfArea({ w, mask }: StudArea): { x: number; y: number } {
 /** How many studs an area has. */
 export const studsOfArea = ({ mask }: StudArea): number => mask.reduce((sum, on) => sum + on, 0);
 
+/** The places of a rectangle’s studs in a raster of so many studs a row. */
+export const studsOfRect = ({ x, y, w: wide, d: deep }: Rect, w: number): number[] =>
+  Array.from({ length: wide * deep }, (_, k) => (y + Math.trunc(k / wide)) * w + x + (k % wide));
+
 /** Whether all studs of a rectangle lie in an area; whole studs. */
 export function isInArea({ w, d, mask }: StudArea, { x, y, w: wide, d: deep }: Rect): boolean {
   if (x < 0 || y < 0 || x + wide > w || y + deep > d) return false;
-  for (let row = y; row < y + deep; row++)
-    for (let at = x; at < x + wide; at++) if (!mask[row * w + at]) return false;
-  return true;
+  return studsOfRect({ x, y, w: wide, d: deep }, w).every((i) => mask[i]);
 }
 
 /** The stretches of a row of a mask. @param on 1: of the area, 0: of what is left out of it */

@@ -1,5 +1,5 @@
 import { partId } from '../catalogue/index.ts';
-import { boundsOf } from '../grid/index.ts';
+import { boundsOf, studsOfRect } from '../grid/index.ts';
 import {
   cornersOf,
   endWalls,
@@ -11,7 +11,7 @@ import {
 } from '../terrain/index.ts';
 import { layFloor } from './floors.ts';
 import type { LaidPiece } from './piece.ts';
-import { layCap, layMask, studsAt } from './round.ts';
+import { layCap, layMask } from './round.ts';
 import { layRow, layersBeside } from './slopeRow.ts';
 import { FACING, layStretch } from './walls.ts';
 
@@ -75,10 +75,9 @@ function layTop(plan: RoofPlan, below: readonly LaidPiece[], z: number): LaidPie
   const { w, d, top } = plan;
   const plates = layClosed(plan, top.closed, z);
   const under = new Uint8Array(w * d);
-  const studsUnder = (piece: LaidPiece) => studsAt([piece.x, piece.y, piece.w, piece.d], w);
   for (const piece of below)
-    if (piece.z + piece.h === z) for (const i of studsUnder(piece)) under[i] = 1;
-  return plates.every((plate) => studsUnder(plate).some((i) => under[i]))
+    if (piece.z + piece.h === z) for (const i of studsOfRect(piece, w)) under[i] = 1;
+  return plates.every((plate) => studsOfRect(plate, w).some((i) => under[i]))
     ? plates
     : layCap(top.closed, under, w, z);
 }

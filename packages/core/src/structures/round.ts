@@ -1,5 +1,5 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK, boxArea, type StudArea } from '../grid/index.ts';
+import { PLATES_PER_BRICK, boxArea, studsOfRect, type StudArea } from '../grid/index.ts';
 import { builtArea, builtSides, roomArea } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RingRoof } from '../terrain/index.ts';
@@ -219,9 +219,8 @@ function coverMeeting(cap: Cap, first: number, isMeant: (i: number) => boolean):
   for (const i of studsAt(plate, w)) left[i] = 0;
 }
 
-/** The studs of a rectangle x, y, w, d in a raster of so many studs a row. */
-export function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {
-  return Array.from({ length: wide * deep }, (_, k) => (y + Math.trunc(k / wide)) * w + x + (k % wide));
+function studsAt([x, y, wide, deep]: ArrayLike<number> & Iterable<number>, w: number): number[] {
+  return studsOfRect({ x, y, w: wide, d: deep }, w);
 }
 
 /**

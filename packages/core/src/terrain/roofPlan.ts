@@ -1,6 +1,6 @@
 import type { Part } from '../catalogue/index.ts';
 import { runOfSlope } from '../catalogue/index.ts';
-import { insideArea, outlineOfArea, type Rect, type StudArea } from '../grid/index.ts';
+import { insideArea, outlineOfArea, studsOfRect, type Rect, type StudArea } from '../grid/index.ts';
 import { SIDES, runsEast, type CORNERS, type Side } from '../document/index.ts';
 
 // How courses of slopes lie over an area of studs that is no rectangle: each course follows the sides of what the one below
@@ -57,7 +57,8 @@ const FACES: readonly { x: number; y: number; faces: Side }[] = [
 /**
  * The sides of an area, clockwise. Of a roof of two sides those with walls under it are the shortest between two outer
  * corners, none next to another: both ends of a box, of an L the end of either wing. What stands out less than half as far
- * as it is wide is no wing, and its side is an end only where no other can be; nor is one that faces another wing.
+ * as it is wide is no wing, and its side is an end only where no other can be. None ends a wing that is wider than it is
+ * deep there, as the back of a U is, nor faces another wing.
  * @param hasEnds false: a roof that falls to all sides
  */
 export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
@@ -77,7 +78,7 @@ export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
     SIDES.indexOf(sides[to].faces) === (SIDES.indexOf(sides[from].faces) + 1) % SIDES.length;
   const isWing = (i: number) => Math.min(...beside(i).map(long)) >= long(i) / 2;
   const order = [...sides.keys()]
-    .filter((i) => turnsOut(after(i, -1), i) && turnsOut(i, after(i, 1)) && isFree(area, sides[i]))
+    .filter((i) => turnsOut(after(i, -1), i) && turnsOut(i, after(i, 1)) && canEnd(area, sides[i]))
     .toSorted(
       (a, b) =>
         Number(isWing(b)) - Number(isWing(a)) ||
@@ -90,14 +91,27 @@ export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
   return sides;
 }
 
-/** Whether nothing of an area lies before a side of it. */
-function isFree({ w, d, mask }: StudArea, { faces, at, from, to }: RoofSide): boolean {
-  const [first, end] = faces === 'n' || faces === 'w' ? [0, at] : [at, runsEast(faces) ? d : w];
-  for (let across = first; across < end; across++)
-    for (let along = from; along < to; along++)
-      if (mask[runsEast(faces) ? across * w + along : along * w + across]) return false;
-  return true;
+/** Whether an area is as deep behind a side as that is long, but for a step, and nothing of it lies before the side. */
+function canEnd({ w, d, mask }: StudArea, { faces, at, from, to }: RoofSide): boolean {
+  const [size, long] = [runsEast(faces) ? d : w, to - from];
+  const isBefore = faces === 'n' || faces === 'w';
+  const isIn = (along: number, across: number) =>
+    mask[runsEast(faces) ? across * w + along : along * w + across] === 1;
+  let deep = 0;
+  for (let along = from; along < to; along++) {
+    for (let off = 0; off < (isBefore ? at : size - at); off++)
+      if (isIn(along, isBefore ? off : at + off)) return false;
+    let behind = 0;
+    while (behind < long && behind < (isBefore ? size - at : at)) {
+      if (!isIn(along, isBefore ? at + behind : at - 1 - behind)) break;
+      behind++;
+    }
+    if (behind === long) deep++;
+  }
+  return deep >= DEEP_SHARE * long;
 }
+/** Share of a side behind which an area is as deep as the side is long, where it ends a wing. */
+const DEEP_SHARE = 0.75;
 
 /** How far a rectangle of an area is off the nearest side that its roof falls to, studs; 0: it touches one. */
 export const offSides = (sides: readonly RoofSide[], { x, y, w, d }: Rect): number =>
@@ -288,8 +302,8 @@ export const liesOn = (
 };
 
 /**
- * Whether corners and rows of slopes cover a course, each stud once, and each row lies on something: not round a step that
- * is shorter than they are deep, nor over a gap as wide as a row.
+ * Whether corners and rows of slopes cover a course, each stud once, and outer corners and rows lie on something: not round a
+ * step that is shorter than they are deep, nor over a gap as wide as a row.
  */
 function isCovered(field: Field, level: Omit<RoofLevel, 'up' | 'closed'>): boolean {
   const { slope, edges, under } = level;
@@ -297,21 +311,22 @@ function isCovered(field: Field, level: Omit<RoofLevel, 'up' | 'closed'>): boole
   const left = courseStuds(level);
   const take = ({ x, y, w: wide, d: deep }: Rect): boolean => {
     if (x < 0 || y < 0 || x + wide > w || y + deep > d) return false;
-    for (let k = 0; k < wide * deep; k++) {
-      const i = (y + Math.trunc(k / wide)) * w + x + (k % wide);
-      if (!left[i]) return false;
+    return studsOfRect({ x, y, w: wide, d: deep }, w).every((i) => {
+      const isFree = left[i] === 1;
       left[i] = 0;
-    }
-    return true;
+      return isFree;
+    });
   };
+  // In an inner corner beside a flat neck one hangs on the course over it.
+  const isBorne = ({ isOuter, ...rect }: RoofCorner) => !isOuter || studsOfRect(rect, w).some((i) => under[i]);
   const isRowLaid = (edge: RoofEdge): boolean => {
     const { from, to } = rowOf(edge, slope);
-    let isBorne = from === to;
-    for (let along = from; along < to; along++) isBorne ||= liesOn(w, edge, along, slope.d, under);
-    return isBorne && from <= to && take(rectAlong(edge, from, to - from, slope.d));
+    let liesThere = from === to;
+    for (let along = from; along < to; along++) liesThere ||= liesOn(w, edge, along, slope.d, under);
+    return liesThere && from <= to && take(rectAlong(edge, from, to - from, slope.d));
   };
   return (
-    edges.flatMap((edge) => cornersOf(edge, slope.d)).every(take) &&
+    edges.flatMap((edge) => cornersOf(edge, slope.d)).every((corner) => take(corner) && isBorne(corner)) &&
     edges.every(isRowLaid) &&
     !left.includes(1)
   );

@@ -12,7 +12,7 @@ interface Given {
 }
 
 const NOTCH_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
-const RECESS_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 3.6rem 24px';
+const RECESS_COLUMNS = 'minmax(0,1fr) 2.75rem 2.75rem 2.75rem 24px';
 /** As many recesses as a building may have. */
 const MAX_RECESSES = 8;
 const half = (size: number) => Math.max(1, Math.floor(size / 2));
@@ -87,9 +87,9 @@ export function RecessRows({ plot, disabled }: Given) {
   return (
     <Rows
       id="recesses"
-      title="Sides that stand back"
+      title="Sides that stand back, studs"
       columns={RECESS_COLUMNS}
-      words={['Side, unturned', { right: 'studs along' }, { right: 'wide' }, { right: 'deep' }]}
+      words={['Side', { right: 'from' }, { right: 'wide' }, { right: 'deep' }]}
       add={{
         word: 'Recess',
         disabled: disabled || plot.recesses.length >= MAX_RECESSES,
