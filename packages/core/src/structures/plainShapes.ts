@@ -118,6 +118,23 @@ export const PLAIN_SHAPES: readonly PlainShape[] = [
     },
   },
   {
+    id: 'inn',
+    name: 'Inn round a court, a U',
+    plot: {
+      ...{ w: 32, d: 24, recesses: [{ side: 'n', at: 8, wide: 16, deep: 14 }] },
+      ...{ storeys: 2, height: 2 * STOREY + 13, eaves: 2 * STOREY },
+      storeyHeights: [STOREY, STOREY],
+      bays: [
+        row('s', 1, ...times(2, window(5)), window(4), door(4), window(4), ...times(2, window(5))),
+        row('s', 2, ...times(8, window(4))),
+        row('n', 1, window(8), plain(16), window(8)),
+        row('n', 2, window(8), ...times(4, window(4)), window(8)),
+        row('w', 1, ...times(6, window(4))),
+        row('e', 1, ...times(6, window(4))),
+      ],
+    },
+  },
+  {
     id: 'crane',
     name: 'Quay crane',
     plot: {
