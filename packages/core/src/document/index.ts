@@ -106,7 +106,9 @@ export {
   ringSide,
   runHigh,
   wallLine,
+  wallPanels,
   wallStraights,
+  type WallPanel,
   type WallStraight,
 } from './kinds/run.ts';
 export { MAX_PLAIN_FACES } from './kinds/plain.ts';

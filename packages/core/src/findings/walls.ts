@@ -1,7 +1,7 @@
 import { PLATES_PER_BRICK, formatPlates, countOf } from '../grid/index.ts';
 import { LEAST_PIER, openingFault, type OpeningFault } from '../terrain/index.ts';
 import { partName } from '../catalogue/index.ts';
-import { archOf, listOf, panelsAlong, wallStraights, type Entity } from '../document/index.ts';
+import { archOf, listOf, wallPanels, wallStraights, type Entity } from '../document/index.ts';
 import { type FindingDraft, type Rule } from './finding.ts';
 
 // What is judged of walls and fences: ties, arches, and what is let into their panels.
@@ -73,8 +73,8 @@ const wallArches: Rule = {
             numbers: { least, height: run.height },
           },
         ];
-      const short = wallStraights(run)
-        .flatMap(({ length }) => panelsAlong(run, length).map(({ from, to }) => to - from))
+      const short = wallPanels(run)
+        .map(({ length }) => length)
         .filter((length) => length < arch.span);
       if (short.length === 0) return [];
       return [
@@ -98,19 +98,13 @@ const wallOpenings: Rule = {
   check: ({ scene }) =>
     listOf(scene, 'run').flatMap((run): FindingDraft[] => {
       if (run.openings.length === 0) return [];
-      const panels = wallStraights(run).flatMap((straight) =>
-        panelsAlong(run, straight.length).map(({ from, to }) => ({
-          straight,
-          middle: (from + to) / 2,
-          length: to - from,
-        })),
-      );
+      const panels = wallPanels(run);
       return run.openings.flatMap((opening): FindingDraft[] => {
         const panel = panels.at(opening.at - 1);
         const fault = panel ? openingFault(run, opening, panel.length) : null;
         if (panel && !fault) return [];
         const { from, to, length } = panel?.straight ?? { from: run.points[0], to: run.points[0], length: 1 };
-        const along = panel ? panel.middle / length : 0;
+        const along = panel ? (panel.from + panel.to) / 2 / length : 0;
         const what = `The ${partName(opening.part)} in panel ${opening.at} of “${run.name}”`;
         return [
           {

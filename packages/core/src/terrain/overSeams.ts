@@ -5,8 +5,7 @@ import {
   type Entity,
   type Kind,
   type Scene,
-  panelsAlong,
-  wallStraights,
+  wallPanels,
 } from '../document/index.ts';
 import { OUTSIDE, indexAt, type Relief } from './relief.ts';
 import { membersOf } from './scatter.ts';
@@ -87,12 +86,10 @@ export function linePieces(scene: Scene, relief: Relief): LinePiece[] {
  */
 export function panelsOf(run: Pick<Entity<'run'>, 'points' | 'panel' | 'ring' | 'thick'>): Point[][] {
   if (run.panel === 0 && run.ring === null) return [];
-  return wallStraights(run).flatMap(({ from, to, length }) =>
-    panelsAlong(run, length).map((panel) =>
-      [panel.from, panel.to].map((along) => {
-        const { x, y } = atAlong([from, to], along);
-        return { x, y };
-      }),
-    ),
+  return wallPanels(run).map(({ straight, from, to }) =>
+    [from, to].map((along) => {
+      const { x, y } = atAlong([straight.from, straight.to], along);
+      return { x, y };
+    }),
   );
 }

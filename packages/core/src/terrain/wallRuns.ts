@@ -5,6 +5,7 @@ import {
   panelsAlong,
   runHigh,
   wallLine,
+  wallPanels,
   wallStraights,
   type Entity,
   type WallStraight,
@@ -165,10 +166,9 @@ export function oppositePanels(panels: number, at: number): number[] {
 /** The middles of the panels of a wall or fence, studs along its line. */
 export function panelMiddles(run: Parameters<typeof wallStraights>[0]): number[] {
   let begun = 0;
-  return wallStraights(run).flatMap(({ length }) => {
-    const middles = panelsAlong(run, length).map(({ from, to }) => begun + (from + to) / 2);
+  return wallPanels(run).map(({ length }) => {
     begun += length;
-    return middles;
+    return begun - length / 2;
   });
 }
 

@@ -2,10 +2,10 @@ import { polygonRing } from '@quarry/core/bench';
 import { CATALOGUE, gramsOfLines, partName, partOf } from '@quarry/core/catalogue';
 import {
   MAX_PANELS,
-  panelsAlong,
   ringGape,
   ringRadii,
   ringSide,
+  wallPanels,
   wallStraights,
   type Entity,
 } from '@quarry/core/document';
@@ -39,9 +39,7 @@ const FIRST_WINDOW = 'window-2x1x2';
 export function RunPart({ run, disabled }: { run: Run; disabled: boolean }) {
   const straights = wallStraights(run);
   const panels = panelsOf(run).length;
-  const rows = straights.flatMap(({ length }) =>
-    panelsAlong(run, length).flatMap(({ from, to }) => archRow(run, to - from) ?? []),
-  );
+  const rows = wallPanels(run).flatMap(({ length }) => archRow(run, length) ?? []);
   const arches = rows.reduce((sum, { starts }) => sum + starts.length, 0);
   const left = [...new Set(rows.map((row) => Number(row.left.toFixed(1))))].toSorted((a, b) => a - b);
   const pieces = straights.flatMap((straight) => runPieces(run, straight));

@@ -41,6 +41,31 @@ test('where a seam may cut a building is said by wall and studs; beyond its wall
   await user.click(screen.getByRole('button', { name: 'Remove Place 1' }));
   expect(setBy(acts)).toEqual({ cutAt: [] });
 });
+test('a side that stands back begins as a court behind the front; it is moved, made wider, and taken back', async () => {
+  const user = userEvent.setup();
+  const acts = await renderOn(scene, <Plot />);
+  const court = { side: 'n', at: 8, wide: 16, deep: 10 };
+  expect(screen.getByText('540 studs')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Recess' }));
+  expect(acts.at(-1)?.label).toBe('let sides stand back of Hall');
+  expect(setBy(acts)).toEqual({ recesses: [court] });
+  // 32 × 20 less 16 × 10, less walls of 104 + 20 studs less one at each of six outer corners, more one at two inner ones.
+  expect(screen.getByText(`${32 * 20 - 160 - (124 - 6 + 2)} studs`)).toBeTruthy();
+  const type = async (label: string, text: string) => {
+    const field = screen.getByRole('textbox', { name: label });
+    await user.clear(field);
+    await user.type(field, text);
+  };
+  await type('Recess 1, studs from the west end', '0{Enter}');
+  expect(setBy(acts)).toEqual({ recesses: [{ ...court, at: 0 }] });
+  await type('Recess 1, studs wide', '257{Enter}');
+  expect(screen.getByRole('alert').textContent).toContain('257 is above the most, 256');
+  await user.selectOptions(screen.getByRole('combobox', { name: 'Recess 1, which side' }), 'East');
+  expect(setBy(acts)).toEqual({ recesses: [{ ...court, at: 0, side: 'e' }] });
+  await type('Recess 1, studs from the north end', '5{Enter}');
+  await user.click(screen.getByRole('button', { name: 'Remove Recess 1' }));
+  expect(setBy(acts)).toEqual({ recesses: [] });
+});
 test('the day a section needs its parts is set, and left to the show again', async () => {
   const user = userEvent.setup();
   const acts = await renderOn(scene, <Section />);

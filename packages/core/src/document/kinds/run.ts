@@ -140,6 +140,20 @@ export function wallStraights(run: Lined): WallStraight[] {
   });
 }
 
+/** A panel of a wall or fence: on which straight piece it lies, and from and to, studs along that. */
+export interface WallPanel {
+  straight: WallStraight;
+  from: number;
+  to: number;
+  length: number;
+}
+
+/** The panels of a wall or fence in the order of its line; of one built in its straight pieces. */
+export const wallPanels = (run: Lined): WallPanel[] =>
+  wallStraights(run).flatMap((straight) =>
+    panelsAlong(run, straight.length).map(({ from, to }) => ({ straight, from, to, length: to - from })),
+  );
+
 /** The line of a wall or fence on the plan: of a ring from panel to panel, closed. */
 export function wallLine(run: Lined): readonly Point[] {
   if (run.ring === null) return run.points;
