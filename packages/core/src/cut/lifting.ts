@@ -216,26 +216,31 @@ export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
     let hanging = 0;
     let tall = 0;
     const borne = { west: Infinity, north: Infinity, east: -Infinity, south: -Infinity };
-    const under = tables.map(({ table }) => ({ table, studs: 0 }));
+    const under = tables
+      .filter(({ on }) => intersection(on, module))
+      .map(({ table, on }) => ({ table, on, studs: 0 }));
     for (let y = module.y; y < module.y + module.d; y++)
       for (let x = module.x; x < module.x + module.w; x++) {
         const i = (y - relief.y) * relief.w + x - relief.x;
         if (x < relief.x || y < relief.y || x >= relief.x + relief.w || y >= relief.y + relief.d) continue;
         if (relief.ground[i] === OUTSIDE) continue;
         tall = Math.max(tall, top[i]);
-        const at = tables.findIndex(
+        const below = under.find(
           ({ on }) => x + 0.5 >= on.x && x + 0.5 < on.x + on.w && y + 0.5 >= on.y && y + 0.5 < on.y + on.d,
         );
-        if (at < 0) hanging++;
+        if (!below) hanging++;
         else {
-          under[at].studs++;
+          below.studs++;
           borne.west = Math.min(borne.west, x);
           borne.north = Math.min(borne.north, y);
           borne.east = Math.max(borne.east, x + 1);
           borne.south = Math.max(borne.south, y + 1);
         }
       }
-    const carried = under.filter(({ studs }) => studs > 0).sort((a, b) => b.studs - a.studs);
+    const carried = under
+      .filter(({ studs }) => studs > 0)
+      .map(({ table, studs }) => ({ table, studs }))
+      .sort((a, b) => b.studs - a.studs);
     const height = carried[0]?.table.height ?? TABLE_HEIGHT;
     return [
       {

@@ -200,11 +200,10 @@ export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
 }
 
 /** Whether anything of a building stands out over its walls. */
-export const isOverhanging = ({
-  overhang,
-  ...outlined
-}: Pick<Plot, 'overhang' | 'shape'> & Partial<Shaped>): boolean =>
-  isBoxed(outlined) && Object.values(overhang).some((by) => by > 0);
+export const isOverhanging = (plot: Pick<Plot, 'overhang' | 'shape'> & Partial<Shaped>): boolean => {
+  const { n, e, s, w } = plot.overhang;
+  return (n > 0 || e > 0 || s > 0 || w > 0) && isBoxed(plot);
+};
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
