@@ -78,32 +78,6 @@ journey(
 );
 
 journey(
-  'what the display asks for becomes a task, with three guesses that have to be in order',
-  async (open) => {
-    const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Skarn Edge', 'progress');
-    await openTab(iva, 'Tasks');
-    await choose(iva, 'In', 'F, Station yard');
-    await iva
-      .locator('::-p-xpath(//button[starts-with(@aria-label, "Add as task: Build Signal cabin")])')
-      .click({ count: 1 });
-    await saved(iva);
-    await iva.locator('::-p-xpath(//button[@aria-expanded and contains(., "Build Signal cabin")])').click();
-    await fill(iva, 'Most likely', '3');
-    await fill(iva, 'At best', '5');
-    await sees(iva, 'At best 5 h, likely 3 h, at worst – h: each has to be at least the one before.');
-    await fill(iva, 'At best', '2');
-    await fill(iva, 'At worst', '10');
-    await saved(iva);
-    // (2 + 4·3 + 10) / 6
-    await sees(iva, '4.0 h');
-    await choose(iva, 'Comes after', 'Close the deck of the yard');
-    await saved(iva);
-    await sees(iva, 'after “Close the deck of the yard”');
-  },
-);
-
-journey(
   'odds leave out what is not known; with it they stand, move when the guess does, and go out in an update',
   async (open) => {
     const page = await open('Iva Thorsby');
@@ -255,24 +229,3 @@ journey('a photo from the same spot lies over the one before', async (open) => {
     rmSync(out, { recursive: true });
   }
 });
-
-journey(
-  'a build in one day: a slot begun ends the one before, and what is late says what to drop',
-  async (open) => {
-    const iva = await open('Iva Thorsby');
-    await openDisplay(iva, 'Heron at the weir', 'progress');
-    await openTab(iva, 'One day');
-    await sees(iva, '5 h 55 planned');
-    await press(iva, 'Begin Plan and sort');
-    await press(iva, 'Begin Weir and water');
-    await saved(iva);
-    await sees(iva, 'Again');
-    // Over before it has begun: nothing that may be dropped is enough.
-    await fill(iva, 'Must be over at', '00:01');
-    await saved(iva);
-    await sees(iva, 'Even without these it is too late');
-    await sees(iva, 'Eel trap');
-    await fill(iva, 'Must be over at', '25:00');
-    await sees(iva, '“25:00” is no time of day');
-  },
-);

@@ -2,6 +2,8 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
 import { renderOn } from '../../workers/renderOn.tsx';
+import { today } from '../../workers/useDerived.ts';
+import { DayPanel } from './DayPanel.tsx';
 import { SectionsPanel } from './SectionsPanel.tsx';
 import { SessionsPanel } from './SessionsPanel.tsx';
 import { TasksPanel } from './TasksPanel.tsx';
@@ -11,7 +13,7 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 const session = (id: string, minutes: number | null, pieces: number | null, start: string) => ({
   ...{ id, person: 'ada', section: 'a', work: 'ground' as const, minutes, pieces, start },
 });
-const scene = sceneFrom({
+const FILE = {
   display: { name: 'Quay', kind: 'diorama', method: 'solid', stageWeights: [10, 10, 30, 30, 10, 5, 5] },
   footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 48 }],
   people: [
@@ -33,7 +35,8 @@ const scene = sceneFrom({
     session('s2', 60, 200, '2031-05-02T18:00:00Z'),
     session('s3', 120, 200, '2031-05-03T18:00:00Z'),
   ],
-});
+} satisfies Parameters<typeof sceneFrom>[0];
+const scene = sceneFrom(FILE);
 const ada = { role: 'builder', person: 'ada' } as const;
 const last = <T,>(list: readonly T[]): T | undefined => list.at(-1);
 
@@ -93,6 +96,83 @@ describe('tasks', () => {
     });
     const [added] = last(acts)?.changes ?? [];
     expect(JSON.stringify(added)).toContain('2.5');
+  });
+});
+
+describe('suggested tasks', () => {
+  test('one becomes a task with three guesses in order, and comes after another', async () => {
+    const user = userEvent.setup();
+    const markers = [
+      { id: 'h', name: 'Which crane', x: 70, y: 8, w: 16, d: 16 },
+      { id: 'g', name: 'Gate or arch', x: 8, y: 8, w: 16, d: 16 },
+    ];
+    const acts = await renderOn(
+      sceneFrom({
+        ...FILE,
+        markers,
+        tasks: [...FILE.tasks, { id: 'deck', name: 'Close the deck', section: 'b' }],
+      }),
+      <TasksPanel />,
+      { actor: { role: 'planner', person: 'ada' } },
+    );
+    const offers = within(screen.getByRole('region', { name: 'Suggested tasks' }));
+    await user.selectOptions(offers.getByRole('combobox', { name: 'In' }), 'B, East');
+    expect(offers.queryByText(/Decide: Gate/)).toBeNull();
+    await user.click(offers.getByRole('button', { name: /^Add as task: Decide: Which crane/ }));
+    expect(last(acts)?.changes[0]).toMatchObject({ op: 'add', data: { section: 'b', work: 'planning', likely: 0.5 } });
+    expect(offers.queryByText(/Decide: Which crane/)).toBeNull();
+    await user.click(screen.getByRole('button', { name: /Decide: Which crane/, expanded: false }));
+    const type = async (label: string, text: string) => {
+      const field = screen.getByRole('textbox', { name: label });
+      await user.clear(field);
+      await user.type(field, `${text}{Enter}`);
+    };
+    await type('Most likely', '3');
+    await type('At best', '5');
+    expect(screen.getByText(/At best 5 h, likely 3 h, at worst – h/).textContent).toContain(
+      'each has to be at least the one before',
+    );
+    await type('At best', '2');
+    await type('At worst', '10');
+    // (2 + 4·3 + 10) / 6
+    expect(screen.getByText('4.0 h')).toBeTruthy();
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Comes after' }), 'Close the deck');
+    expect(screen.getByText('after “Close the deck”')).toBeTruthy();
+    expect(last(acts)).toMatchObject({ changes: [{ set: { after: ['deck'] } }] });
+  });
+});
+
+describe('a build in one day', () => {
+  const slot = (id: string, name: string, order: number, minutes: number, more: object = {}) => ({
+    ...{ id, name, order, minutes, day: today(), worth: 5 },
+    ...more,
+  });
+  const day = sceneFrom({
+    ...FILE,
+    slots: [
+      slot('plan', 'Plan and sort', 0, 60, { must: true }),
+      slot('hills', 'Two hills', 1, 300, { must: true }),
+      slot('trap', 'Eel trap', 2, 45),
+    ],
+  });
+  test('a slot begun ends the one before; what is late says what to drop, and that it is not enough', async () => {
+    const user = userEvent.setup();
+    const acts = await renderOn(day, <DayPanel />, { actor: { role: 'owner', person: 'ada' } });
+    expect(screen.getByText('6 h 45 planned')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Begin Plan and sort' }));
+    await user.click(screen.getByRole('button', { name: 'Begin Two hills' }));
+    expect(last(acts)?.changes).toMatchObject([
+      { id: 'plan', set: { ended: expect.any(String) } },
+      { id: 'hills', set: { began: expect.any(String) } },
+    ]);
+    const end = screen.getByRole('textbox', { name: 'Must be over at' });
+    await user.type(end, '00:01{Enter}');
+    // Over before it has begun: nothing that may be dropped is enough.
+    expect(screen.getByText('Even without these it is too late')).toBeTruthy();
+    expect(within(screen.getByRole('status')).getByText('Eel trap')).toBeTruthy();
+    await user.clear(end);
+    await user.type(end, '25:00{Enter}');
+    expect(screen.getByText(/“25:00” is no time of day/)).toBeTruthy();
   });
 });
 
