@@ -30,6 +30,15 @@ export async function renderOn(
       ...{ matches: false, media, onchange: null },
       ...{ addListener: () => undefined, removeListener: () => undefined },
     });
+  // Nothing has a size or scrolls here, and no dialog has a layer of its own.
+  Element.prototype.scrollIntoView = () => undefined;
+  globalThis.ResizeObserver = NoSizes;
+  HTMLDialogElement.prototype.showModal = function show() {
+    this.open = true;
+  };
+  HTMLDialogElement.prototype.close = function close() {
+    this.open = false;
+  };
   // Nothing is drawn here: what draws on a canvas leaves it.
   HTMLCanvasElement.prototype.getContext = () => null;
   const derived = createStore<DerivedState>(() => ({
@@ -48,6 +57,12 @@ export async function renderOn(
     );
   });
   return acts;
+}
+
+class NoSizes implements ResizeObserver {
+  observe = () => undefined;
+  unobserve = () => undefined;
+  disconnect = () => undefined;
 }
 
 class FormWithoutFields extends FormData {

@@ -71,6 +71,7 @@ export {
   areaPieces,
   isBoxed,
   recessFaults,
+  recessRect,
   roomArea,
   roomCorners,
   roomStuds,

@@ -116,7 +116,7 @@ const hasStudAt = ({ w, d, mask }: StudArea, side: Side): boolean =>
   );
 
 /** Where a side of a building stands back, studs from its north-west corner. @param sides of the building */
-function recessRect(
+export function recessRect(
   { side, at, wide, deep }: Plot['recesses'][number],
   { w, d }: { w: number; d: number },
 ): Rect {

@@ -26,8 +26,8 @@ import { plotRef } from './plots.ts';
 
 // What is judged of the fronts of buildings: what does not fit into its bay, and doors that lead nowhere.
 
-const bayOf = ({ index, side, storey }: PlacedBay): string =>
-  `bay ${index + 1} of its ${SIDE_WORDS[side]} front, storey ${storey}`;
+const bayOf = ({ index, side, recess, storey }: PlacedBay): string =>
+  `bay ${index + 1} of its ${SIDE_WORDS[side]} front${recess === null ? '' : ` in recess ${recess}`}, storey ${storey}`;
 
 const bayFault: Rule = {
   id: 'bay-fault',

@@ -309,7 +309,7 @@ export const PROPOSED: Readonly<Record<string, FixesOf>> = {
     const { storey, side, by } = finding.numbers;
     if (!plot) return [];
     const bays = plot.bays.map((front) =>
-      front.storey === storey && front.side === SIDES[side]
+      front.storey === storey && front.recess === null && front.side === SIDES[side]
         ? {
             ...front,
             bays: front.bays.map((bay) =>

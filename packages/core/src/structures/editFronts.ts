@@ -1,23 +1,23 @@
 import type { Plot, Side } from '../document/index.ts';
+import type { Face } from './fronts.ts';
 
 // Edits of a building's fronts: each gives the bays as they are after it.
 
 type Fronts = Plot['bays'];
 type Bay = Fronts[number]['bays'][number];
 
-/** A side of a building on one storey. */
-export interface FrontPlace {
-  side: Side;
+/** A face of a building on one storey. */
+export interface FrontPlace extends Face {
   /** 1: on the ground. */
   storey: number;
 }
 
 const isAt =
-  ({ side, storey }: FrontPlace) =>
+  ({ side, recess, storey }: FrontPlace) =>
   (front: FrontPlace): boolean =>
-    front.side === side && front.storey === storey;
+    front.side === side && front.recess === recess && front.storey === storey;
 
-/** The bays of one side on one storey; empty where it is plain. */
+/** The bays of one face on one storey; empty where it is plain. */
 export const baysAt = (fronts: Fronts, place: FrontPlace): readonly Bay[] =>
   fronts.find(isAt(place))?.bays ?? [];
 
@@ -47,15 +47,29 @@ export const withCopies = (fronts: Fronts, from: FrontPlace, to: readonly FrontP
     .filter((place) => !isAt(from)(place))
     .reduce((all, place) => put(all, place, baysAt(fronts, from)), fronts);
 
-/** Gives the side of another building all bays that a building has on it. @param from @param to their bays */
-export const withSideOf = (to: Fronts, from: Fronts, side: Side): Fronts => [
-  ...to.filter((front) => front.side !== side),
-  ...from.filter((front) => front.side === side),
-];
+/** Gives the outer walls of a side of another building all bays that a building has on it. @param from @param to their bays */
+export function withSideOf(to: Fronts, from: Fronts, side: Side): Fronts {
+  const isOuter = (front: FrontPlace) => front.side === side && front.recess === null;
+  return [...to.filter((front) => !isOuter(front)), ...from.filter(isOuter)];
+}
 
-function put(fronts: Fronts, { side, storey }: FrontPlace, bays: readonly Bay[]): Fronts {
-  const others = fronts.filter((front) => !isAt({ side, storey })(front));
-  return bays.length === 0 ? others : [...others, { side, storey, bays: [...bays] }];
+/** A building without one of its recesses, with the bays of the others. @param index of the recess, from 0 */
+export const withoutRecess = (
+  { recesses, bays }: Pick<Plot, 'recesses' | 'bays'>,
+  index: number,
+): Pick<Plot, 'recesses' | 'bays'> => ({
+  recesses: recesses.filter((_, i) => i !== index),
+  bays: bays
+    .filter(({ recess }) => recess !== index + 1)
+    .map((front) =>
+      front.recess !== null && front.recess > index + 1 ? { ...front, recess: front.recess - 1 } : front,
+    ),
+});
+
+function put(fronts: Fronts, place: FrontPlace, bays: readonly Bay[]): Fronts {
+  const { side, recess, storey } = place;
+  const others = fronts.filter((front) => !isAt(place)(front));
+  return bays.length === 0 ? others : [...others, { side, recess, storey, bays: [...bays] }];
 }
 
 /** Gives one storey a height of its own. @param height plates; null: an even share of what the others leave */

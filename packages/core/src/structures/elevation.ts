@@ -1,5 +1,14 @@
 import { isCornerSlope, isSlope, isValleySlope, ANY_COLOUR } from '../catalogue/index.ts';
-import { beginsLeft, frontsOf, sideLength, type FrontCard, type Fronted } from './fronts.ts';
+import {
+  beginsLeft,
+  faceRun,
+  frontsOf,
+  recessWall,
+  sideLength,
+  type Face,
+  type FrontCard,
+  type Fronted,
+} from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { buildingPieces } from './shell.ts';
 import { storeysOf, type Storey } from './storeys.ts';
@@ -23,14 +32,13 @@ export interface SeenPiece {
   falls?: 'left' | 'right';
 }
 
-export interface Elevation {
-  side: Side;
-  /** Studs from end to end of the side, and plates from the ground to the top of the roof. */
+export interface Elevation extends Face {
+  /** Studs from end to end of the face, and plates from the ground to the top of the roof. */
   length: number;
   high: number;
   pieces: SeenPiece[];
   storeys: Storey[];
-  /** The storeys of this side that are divided into bays. */
+  /** The storeys of this face that are divided into bays, which begin at its left end. */
   fronts: FrontCard[];
 }
 
@@ -65,11 +73,14 @@ const fallsTo = (piece: LaidPiece, side: Side): boolean => {
 
 /**
  * A front drawn from the pieces that stand in its face and the slopes that fall to it; pavement before it is left out.
+ * @param recess the wall in it that faces the side, with what is seen over it, instead of the whole side
  * @returns those farther back first
  */
-export function elevationOf(plot: Fronted, side: Side): Elevation {
+export function elevationOf(plot: Fronted, side: Side, recess: number | null = null): Elevation {
   const { w, d } = builtSides(plot);
-  const length = sideLength(plot, side);
+  const whole = sideLength(plot, side);
+  const wall = recessWall(plot, { side, recess });
+  const { start, length } = wall ? faceRun(plot, { side, recess }) : { start: 0, length: whole };
   const isX = runsEast(side);
   const isFromWest = beginsLeft(side);
   const depthOf = (piece: LaidPiece) =>
@@ -77,6 +88,7 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
   const faces = buildingPieces(plot, NO_STREET)
     .filter((piece) => {
       if (piece.use === 'pavement' || piece.z < 0) return false;
+      if (wall && depthOf(piece) < wall.back) return false;
       if (depthOf(piece) === 0) return true;
       // Round walls, those behind a corner left out and their roofs draw back: all of them, the farther hidden by the nearer.
       if (!isBoxed(plot)) return piece.use !== 'pillar';
@@ -84,18 +96,23 @@ export function elevationOf(plot: Fronted, side: Side): Elevation {
       return piece.use === 'roof' && (isSlope(piece) ? fallsTo(piece, side) : piece.z > wallTop(plot));
     })
     .toSorted((a, b) => depthOf(b) - depthOf(a));
-  const pieces = (isBoxed(plot) ? faces : shown(faces, side)).map((piece): SeenPiece => {
+  const pieces = (isBoxed(plot) ? faces : shown(faces, side)).flatMap((piece): SeenPiece[] => {
     const [from, wide] = isX ? [piece.x, piece.w] : [piece.y, piece.d];
-    const left = isFromWest ? from : length - from - wide;
+    const left = (isFromWest ? from : whole - from - wide) - start;
+    // Of what reaches beyond the ends of the face what lies between them.
+    const [near, far] = [Math.max(0, left), Math.min(length, left + wide)];
+    if (near >= far) return [];
     // Seen from the south and the west the east and the south are at the right.
     const turn = (piece.turn * Math.PI) / 180;
     const isRight = (isX ? Math.cos(turn) : Math.sin(turn)) > 0 === isFromWest;
-    const seen = { part: piece.part, colour: piece.colour, left, z: piece.z, w: wide, h: piece.h };
-    return isEndOn(piece, side) ? { ...seen, falls: isRight ? 'right' : 'left' } : seen;
+    const seen = { part: piece.part, colour: piece.colour, left: near, z: piece.z, w: far - near, h: piece.h };
+    return [isEndOn(piece, side) ? { ...seen, falls: isRight ? 'right' : 'left' } : seen];
   });
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);
   return {
-    ...{ side, length, high, pieces, storeys: storeysOf(plot) },
-    fronts: frontsOf(plot).filter((front) => front.side === side),
+    ...{ side, recess: wall ? recess : null, length, high, pieces, storeys: storeysOf(plot) },
+    fronts: frontsOf(plot)
+      .filter((front) => front.side === side && front.recess === (wall ? recess : null))
+      .map((front) => ({ ...front, bays: front.bays.map((bay) => ({ ...bay, left: bay.left - start })) })),
   };
 }

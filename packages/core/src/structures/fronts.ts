@@ -5,6 +5,9 @@ import {
   SIDES,
   builtRect,
   builtArea,
+  recessFaults,
+  recessRect,
+  SIDE_WORDS,
   isRound,
   wallStuds,
   type Plot,
@@ -14,6 +17,13 @@ import {
 import { partJoints, storeysOf, type Storey } from './storeys.ts';
 
 // The fronts of a building: bays from the left as seen from outside, and the openings in the middle of them.
+
+/** What is divided into bays: the outer walls of a side, or in a recess the wall across it that faces the side. */
+export interface Face {
+  side: Side;
+  /** Number of the recess, from 1. */
+  recess: number | null;
+}
 
 export type Fronted = Pick<
   Plot,
@@ -60,8 +70,7 @@ type Bay = Front['bays'][number];
 const LET_IN = ['window', 'door', 'arch'] as const;
 
 /** A bay where it lies on its front. */
-export interface PlacedBay {
-  side: Side;
+export interface PlacedBay extends Face {
   /** 1: on the ground. */
   storey: number;
   /** Its number from the left, from 0. */
@@ -91,9 +100,8 @@ export interface WallOpening {
   top: number;
 }
 
-/** What a side comes to on one storey. */
-export interface FrontCard {
-  side: Side;
+/** What a face comes to on one storey. */
+export interface FrontCard extends Face {
   storey: number;
   bays: PlacedBay[];
   /** Studs of the front that no bay takes, shared by its two ends, the greater half right; below 0: bays do not fit. */
@@ -140,17 +148,10 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
  * how many lie behind one another there without a gap.
  * @param at studs from the west or north end of the side
  */
-export function behind({ w, d, mask }: StudArea, side: Side, at: number): { back: number; deep: number } {
-  const across = runsEast(side) ? d : w;
-  const isIn = (off: number) => {
-    const { x, y } = studOf(side, at, off, { w, d });
-    return mask[y * w + x] === 1;
-  };
+export function behind(area: StudArea, side: Side, at: number): { back: number; deep: number } {
   let back = 0;
-  while (back < across && !isIn(back)) back++;
-  let deep = 0;
-  while (back + deep < across && isIn(back + deep)) deep++;
-  return { back, deep };
+  while (back < (runsEast(side) ? area.d : area.w) && !isAt(area, side, at, back)) back++;
+  return { back, deep: depthFrom(area, side, at, back) };
 }
 
 /** The stud of a side by how far along and how deep behind the outermost wall it is. */
@@ -163,9 +164,73 @@ export const studOf = (side: Side, along: number, deep: number, { w, d }: { w: n
         ? { x: deep, y: along }
         : { x: w - 1 - deep, y: along };
 
+type Recessed = Parameters<typeof builtRect>[0] & Pick<Plot, 'recesses'>;
+
+/** The two walls across each recess that is built, its north or west one first. */
+export const recessFaces = (plot: Recessed): Face[] =>
+  plot.recesses.flatMap(({ side }, index): Face[] =>
+    (runsEast(side) ? (['e', 'w'] as const) : (['s', 'n'] as const))
+      .map((faces) => ({ side: faces, recess: index + 1 }))
+      .filter((face) => recessWall(plot, face) !== null),
+  );
+
+/**
+ * The wall across a recess that faces a side, as the walls of that side are told: its longest straight stretch.
+ * @returns null where there is none
+ */
+export function recessWall(plot: Recessed, { side, recess: number }: Face): WallStretch | null {
+  const area = builtArea(plot);
+  const recess = number === null ? undefined : plot.recesses.at(number - 1);
+  if (!area || !recess || runsEast(side) === runsEast(recess.side)) return null;
+  const isFault = recessFaults(plot).some(({ index }) => index + 1 === number);
+  if (isFault) return null;
+  const rect = recessRect(recess, area);
+  const isX = runsEast(side);
+  const [first, size, across] = isX ? [rect.x, rect.w, area.d] : [rect.y, rect.d, area.w];
+  // The wall that faces east or south is the west or north one.
+  const isFirst = side === 'e' || side === 's';
+  const back = isFirst ? across - recess.at : recess.at + recess.wide;
+  let best: WallStretch | null = null;
+  let run: WallStretch | null = null;
+  for (let at = Math.max(0, first); at < Math.min(first + size, isX ? area.w : area.d); at++) {
+    const deep = back > 0 && isAt(area, side, at, back - 1) ? 0 : depthFrom(area, side, at, back);
+    if (deep === 0) run = null;
+    else if (run) {
+      run.to++;
+      run.deep = Math.min(run.deep, deep);
+    } else run = { from: at, to: at + 1, back, deep };
+    if (run && (!best || run.to - run.from > best.to - best.from)) best = run;
+  }
+  return best;
+}
+
+/** Whether an area has a stud so far behind the outermost of a side. */
+function isAt({ w, d, mask }: StudArea, side: Side, along: number, back: number): boolean {
+  if (back >= (runsEast(side) ? d : w)) return false;
+  const { x, y } = studOf(side, along, back, { w, d });
+  return mask[y * w + x] === 1;
+}
+
+/** How many studs of an area lie behind one another from there without a gap. */
+function depthFrom(area: StudArea, side: Side, along: number, back: number): number {
+  let deep = 0;
+  while (isAt(area, side, along, back + deep)) deep++;
+  return deep;
+}
+
 /** Length of a front, studs: of a round building the straight run in the middle of the side. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>
   sideLength(plot, side) - 2 * runStart(plot, side);
+
+/** How long a face is, and how far from the left end of its side it begins, studs; no length: it is not there. */
+export function faceRun(plot: Recessed, face: Face): { start: number; length: number } {
+  const { side } = face;
+  if (face.recess === null) return { start: runStart(plot, side), length: frontLength(plot, side) };
+  const wall = recessWall(plot, face);
+  if (!wall) return { start: 0, length: 0 };
+  const { from, to } = wall;
+  return { start: beginsLeft(side) ? from : sideLength(plot, side) - to, length: to - from };
+}
 
 /** Studs from an end of a side to where its front begins: 0 but for round buildings, which are alike from both ends. */
 function runStart(plot: Parameters<typeof builtRect>[0], side: Side): number {
@@ -185,18 +250,23 @@ export function frontsOf(plot: Fronted): FrontCard[] {
   if (plot.bays.length === 0) return [];
   const storeys = storeysOf(plot);
   return plot.bays
-    .toSorted((a, b) => a.storey - b.storey || SIDES.indexOf(a.side) - SIDES.indexOf(b.side))
+    .toSorted(
+      (a, b) =>
+        a.storey - b.storey ||
+        (a.recess ?? 0) - (b.recess ?? 0) ||
+        SIDES.indexOf(a.side) - SIDES.indexOf(b.side),
+    )
     .map((front) => {
-      const length = frontLength(plot, front.side);
+      const { side, recess, storey } = front;
+      const { start, length } = faceRun(plot, front);
       const left = length - front.bays.reduce((sum, { wide }) => sum + wide, 0);
-      const start = runStart(plot, front.side);
       let at = start + Math.floor(Math.max(0, left) / 2);
       const bays = front.bays.map((bay, index): PlacedBay => {
-        const place = { side: front.side, storey: front.storey, index, bay, left: at };
+        const place = { side, recess, storey, index, bay, left: at };
         at += bay.wide;
         return { ...place, ...letIn(plot, place, { over: left, storeys }) };
       });
-      return { side: front.side, storey: front.storey, bays, left };
+      return { side, recess, storey, bays, left };
     });
 }
 
@@ -213,7 +283,8 @@ export interface WindowRow {
 
 /** Rows of windows of one storey whose feet are at other heights than those of the front. */
 export function unevenWindows(plot: Fronted): WindowRow[] {
-  const fronts = frontsOf(plot).map(({ side, storey, bays }) => {
+  const outer = frontsOf(plot).filter(({ recess }) => recess === null);
+  const fronts = outer.map(({ side, storey, bays }) => {
     const feet = bays.flatMap(({ opening }) => (opening?.part.family === 'window' ? opening.foot : []));
     return { side, storey, feet };
   });
@@ -232,11 +303,13 @@ export const openingsOf = (plot: Fronted): WallOpening[] =>
 
 function letIn(
   plot: Fronted,
-  { side, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'storey' | 'bay' | 'left'>,
+  { side, recess, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'recess' | 'storey' | 'bay' | 'left'>,
   { over, storeys }: { over: number; storeys: readonly Storey[] },
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
+  const wallIn = recess === null ? null : recessWall(plot, { side, recess });
+  if (recess !== null && !wallIn) return none(`recess ${recess} has no wall to the ${SIDE_WORDS[side]}`);
   const storey = number <= storeys.length ? storeys[number - 1] : null;
   if (!storey) return none(`there are walls of ${countOf(storeys.length, 'storey')}`);
   if (over < 0) return none(`the bays are ${countOf(-over, 'stud')} wider than the front`);
@@ -258,7 +331,8 @@ function letIn(
   const seen = left + Math.floor((bay.wide - wide) / 2);
   // South is seen with the west at the left, west with the north: their left is where studs are counted from.
   const from = beginsLeft(side) ? seen : sideLength(plot, side) - seen - wide;
-  const wall = wallStretches(plot, side).find((one) => one.from <= from && from + wide <= one.to);
+  const walls = wallIn ? [wallIn] : wallStretches(plot, side);
+  const wall = walls.find((one) => one.from <= from && from + wide <= one.to);
   if (!wall) return none('it would lie across the step of what is left out');
   if (!isArch && 2 * part.d > wall.deep)
     return none(`it is ${countOf(part.d, 'stud')} deep, the building ${wall.deep}`);

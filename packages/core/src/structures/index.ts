@@ -5,6 +5,8 @@ export {
   unevenWindows,
   writeRhythm,
   type FrontCard,
+  recessFaces,
+  type Face,
   type Fronted,
   type WallOpening,
   type PlacedBay,
@@ -17,6 +19,7 @@ export {
   withRhythm,
   withSideOf,
   withStoreyHeight,
+  withoutRecess,
   type FrontPlace,
 } from './editFronts.ts';
 export { elevationOf, type Elevation, type SeenPiece } from './elevation.ts';

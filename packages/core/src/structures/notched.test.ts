@@ -34,6 +34,7 @@ import {
   floorPlans,
   frontsOf,
   placeOfOpening,
+  recessFaces,
   ridgeOf,
   storeysOf,
 } from './index.ts';
@@ -166,7 +167,8 @@ const anyNotched = fc
     ),
     bays: fc.uniqueArray(
       fc.record({
-        side: fc.constantFrom('n', 'e', 's', 'w'),
+        side: fc.constantFrom('n' as const, 'e' as const, 's' as const, 'w' as const),
+        recess: fc.constantFrom(null, null, 1, 2),
         storey: fc.integer({ min: 1, max: 2 }),
         bays: fc.constantFrom(
           [{ wide: 4, part: 'window-2x1', sill: 1 }],
@@ -176,7 +178,7 @@ const anyNotched = fc
           ],
         ),
       }),
-      { selector: ({ side, storey }) => `${side} ${storey}`, maxLength: 4 },
+      { selector: ({ side, recess, storey }) => `${side} ${recess} ${storey}`, maxLength: 6 },
     ),
   })
   .map(({ corners, shares, stepped, ...given }) => ({
@@ -235,6 +237,35 @@ test('a U of 24 × 16 by hand: a court of 8 × 10 lengthens its outline by twice
   const bays = [5, 14, 5].map((wide) => ({ wide, part: 'window-2x1', sill: 1 }));
   const [front] = frontsOf(house({ w: 24, d: 16, recesses: [court], bays: [{ side: 'n', storey: 1, bays }] }));
   expect(front.bays.map(({ opening, fault }) => opening?.back ?? fault)).toEqual([0, 10, 0]);
+  // The walls across the court: ten studs each, the west one faces east, 16 studs behind the east side.
+  const inCourt = { storey: 1, bays: [{ wide: 4 }, { wide: 4, part: 'window-2x1', sill: 1 }, { wide: 2 }] };
+  const both = house({
+    ...{ w: 24, d: 16, recesses: [court] },
+    bays: [
+      { side: 'e', recess: 1, ...inCourt },
+      { side: 'w', recess: 1, ...inCourt },
+      { side: 'n', recess: 1, ...inCourt },
+      { side: 'e', recess: 2, ...inCourt },
+    ],
+  });
+  expect(recessFaces(both)).toEqual([
+    { side: 'e', recess: 1 },
+    { side: 'w', recess: 1 },
+  ]);
+  const found = frontsOf(both).map(({ left, bays: [, { opening, fault }] }) =>
+    opening ? [left, opening.back, opening.from] : fault,
+  );
+  // Seen from the east the north is at the right: the bays begin at the end of the court.
+  expect(found).toEqual([
+    'recess 1 has no wall to the north',
+    [0, 16, 3],
+    [0, 16, 5],
+    'recess 2 has no wall to the east',
+  ]);
+  expect(elevationOf(both, 'e', 1)).toMatchObject({ length: 10, recess: 1, fronts: [{ recess: 1 }] });
+  expect(elevationOf(both, 'e', 1).pieces.filter(({ part }) => part === 'window-2x1')).toMatchObject([
+    { left: 5 },
+  ]);
 });
 
 test('a street front that stands back in the middle: its pavement runs along all of it, and the court is open', () => {
@@ -264,12 +295,20 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
       const pieces = buildingPieces(own, STREET);
       expect(pieces.filter(({ part }) => !isListed(part))).toEqual([]);
       const at = filledBy(pieces);
-      const openings = frontsOf(own).flatMap(({ bays }) => bays.flatMap(({ opening }) => opening ?? []));
+      const openings = frontsOf(own).flatMap(({ recess, bays }) =>
+        bays.flatMap(({ opening }) => (opening ? [{ ...opening, recess }] : [])),
+      );
       const isOpen = (x: number, y: number, z: number) =>
-        openings.some(({ side, from, wide, foot, top }) => {
+        openings.some(({ side, recess: number, from, wide, foot, top }) => {
           const isX = side === 'n' || side === 's';
           const along = isX ? x : y;
           if (z < foot || z >= top || along < from || along >= from + wide) return false;
+          if (number !== null) {
+            // In a recess the wall that faces east or south is the one at its west or north end.
+            const { at: start, wide: length } = given.recesses[number - 1];
+            const off = side === 'e' || side === 's' ? start - 1 - (isX ? y : x) : (isX ? y : x) - start - length;
+            return off >= 0 && off < wall && isOn(given, x, y);
+          }
           // Within the wall: from the first stud of the building there it is as thick.
           const [u, v] = { n: [0, -1], s: [0, 1], w: [-1, 0], e: [1, 0] }[side];
           let first = 0;

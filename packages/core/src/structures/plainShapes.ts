@@ -131,6 +131,8 @@ export const PLAIN_SHAPES: readonly PlainShape[] = [
         row('n', 2, window(8), ...times(4, window(4)), window(8)),
         row('w', 1, ...times(6, window(4))),
         row('e', 1, ...times(6, window(4))),
+        { ...row('e', 1, window(5), window(4), window(5)), recess: 1 },
+        { ...row('w', 1, window(5), window(4), window(5)), recess: 1 },
       ],
     },
   },

@@ -767,10 +767,22 @@ test('walls of short bricks show more joints; of their bricks 1 × 2 as many are
     ...{ part: 'scored-brick-1x2', colour: 'any', qty: pairs },
   });
 });
+test('a recess that is removed takes its bays along; those of later ones keep theirs', () => {
+  const recess = { side: 'n' as const, at: 4, wide: 4, deep: 4 };
+  const front = (number: number | null) => ({
+    ...{ side: 'e' as const, recess: number, storey: 1 },
+    bays: [{ wide: 4, part: null, sill: 0, high: 6 }],
+  });
+  const recesses = [recess, { ...recess, at: 12 }, { ...recess, at: 20 }];
+  const bays = [null, 1, 2, 3].map(front);
+  expect(structures.withoutRecess({ recesses, bays }, 1)).toEqual({
+    recesses: [recesses[0], recesses[2]],
+    bays: [null, 1, 2].map(front),
+  });
+});
 test('the bays of a side go to another building, its other sides stay', () => {
   const front = (side: 'n' | 's', storey: number, wide: number) => ({
-    side,
-    storey,
+    ...{ side, recess: null, storey },
     bays: [{ wide, part: null, sill: 0, high: 6 }],
   });
   const own = [front('s', 1, 8), front('s', 2, 6), front('n', 1, 4)];

@@ -1,4 +1,5 @@
 import { CORNERS, CORNER_WORDS, SIDES, SIDE_WORDS, type Plot } from '@quarry/core/document';
+import { withoutRecess } from '@quarry/core/structures';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
@@ -133,7 +134,7 @@ export function RecessRows({ plot, disabled }: Given) {
             <RemoveButton
               what={nth}
               disabled={disabled}
-              onClick={() => put(plot.recesses.filter((_, j) => j !== i))}
+              onClick={() => set('let sides stand back of', withoutRecess(plot, i))}
             />
           </Row>
         );

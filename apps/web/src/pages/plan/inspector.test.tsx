@@ -4,16 +4,20 @@ import { sceneFrom } from '@quarry/core/document';
 import type { Act } from '../../data/linkOn.ts';
 import { useScene } from '../../data/useDisplay.tsx';
 import { renderOn } from '../../workers/renderOn.tsx';
+import { ElevationDialog } from './elevation/ElevationDialog.tsx';
 import { PlotPart } from './PlotPart.tsx';
 import { RunPart } from './RunPart.tsx';
 import { SectionSheet } from './sheets.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
+// No browser’s storage here: no photograph lies below a front.
+jest.mock('../../data/tracings.ts', () => ({ loadTracing: () => Promise.resolve(null) }));
 
+const HALL = { id: 'h', name: 'Hall', x: 0, y: 0, w: 32, d: 20, height: 30 };
 const scene = sceneFrom({
   display: { name: 'Quay', kind: 'city' },
   sections: [{ id: 'a', letter: 'A', name: 'Quay', x: 0, y: 0, w: 32, d: 32 }],
-  plots: [{ id: 'h', name: 'Hall', x: 0, y: 0, w: 32, d: 20, height: 30, mayCut: true }],
+  plots: [{ ...HALL, mayCut: true }],
 });
 const Plot = () => <PlotPart plot={useScene('plot').plot.h} disabled={false} />;
 const Section = () => <SectionSheet section={useScene('section').section.a} />;
@@ -64,7 +68,34 @@ test('a side that stands back begins as a court behind the front; it is moved, m
   expect(setBy(acts)).toEqual({ recesses: [{ ...court, at: 0, side: 'e' }] });
   await type('Recess 1, studs from the north end', '5{Enter}');
   await user.click(screen.getByRole('button', { name: 'Remove Recess 1' }));
-  expect(setBy(acts)).toEqual({ recesses: [] });
+  expect(setBy(acts)).toEqual({ recesses: [], bays: [] });
+});
+test('the walls across a court have bays of their own; removed, a recess takes them along', async () => {
+  const user = userEvent.setup();
+  const Fronts = () => (
+    <ElevationDialog plot={useScene('plot').plot.h} disabled={false} onClose={() => undefined} />
+  );
+  const court = { side: 'n', at: 8, wide: 16, deep: 10 } as const;
+  const acts = await renderOn(
+    sceneFrom({ display: { name: 'Quay', kind: 'city' }, plots: [{ ...HALL, recesses: [court] }] }),
+    <>
+      <Plot />
+      <Fronts />
+    </>,
+  );
+  const tab = (name: string) => screen.getByRole('tab', { name, hidden: true });
+  await user.click(tab('Recess 1, facing west'));
+  expect(screen.getByText(/^10 studs · 80 mm/)).toBeTruthy();
+  const rhythm = screen.getByLabelText('Bays, from the left');
+  await user.type(rhythm, '2 × 4{Enter}');
+  expect(setBy(acts)).toMatchObject({
+    bays: [{ side: 'w', recess: 1, storey: 1, bays: [{ wide: 4 }, { wide: 4 }] }],
+  });
+  expect(screen.getByText('2 studs left, at both ends')).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: 'Remove Recess 1', hidden: true }));
+  expect(setBy(acts)).toEqual({ recesses: [], bays: [] });
+  // Its tab is gone: the street side is shown.
+  expect(tab('South · street').getAttribute('aria-selected')).toBe('true');
 });
 test('the day a section needs its parts is set, and left to the show again', async () => {
   const user = userEvent.setup();

@@ -28,6 +28,8 @@ const baySchema = z.strictObject({
 });
 const frontSchema = z.strictObject({
   side: z.enum(SIDES),
+  /** In a recess, by its number from 1, the wall across it that faces the side; null: the outer walls of the side. */
+  recess: z.int().min(1).max(8).nullable().default(null),
   /** 1: on the ground. */
   storey: z.int().min(1).max(60),
   bays: z.array(baySchema).min(1).max(64),
@@ -182,7 +184,9 @@ export const plotSchema = z.strictObject({
     .array(frontSchema)
     .max(240)
     .refine(
-      (fronts) => new Set(fronts.map(({ side, storey }) => `${side} ${storey}`)).size === fronts.length,
+      (fronts) =>
+        new Set(fronts.map(({ side, recess, storey }) => `${side} ${recess} ${storey}`)).size ===
+        fronts.length,
       'a side has one row of bays on a storey',
     )
     .default([]),

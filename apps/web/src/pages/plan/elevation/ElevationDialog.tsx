@@ -15,7 +15,9 @@ import {
   withSideOf,
   withStoreyHeight,
   writeRhythm,
+  recessFaces,
   type ElevationPoint,
+  type Face,
   type FrontPlace,
   type PlacedBay,
 } from '@quarry/core/structures';
@@ -55,41 +57,49 @@ export function ElevationDialog({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const ground = useDerived(({ ground }) => ground);
-  const [side, setSide] = useState<Side>(plot.front);
+  const [asked, setFace] = useState<Face>({ side: plot.front, recess: null });
+  const faces = [
+    ...sidesFrom(plot.front).map((side): Face => ({ side, recess: null })),
+    ...recessFaces(plot),
+  ];
+  // Somebody else may take a recess away meanwhile.
+  const face = faces.find((one) => faceId(one) === faceId(asked)) ?? faces[0];
+  const { side, recess } = face;
   const [picked, setPicked] = useState<{ storey: number; index: number | null }>({ storey: 1, index: null });
   const [isStreet, setIsStreet] = useState(false);
   const set = useSetFields({ kind: 'plot', id: plot.id });
-  const elevation = useMemo(() => elevationOf(plot, side), [plot, side]);
+  const elevation = useMemo(() => elevationOf(plot, side, recess), [plot, side, recess]);
   const beside = useMemo(
-    () => (isStreet ? frontsBeside(scene, ground?.relief ?? null, plot, side) : []),
-    [isStreet, scene, ground, plot, side],
+    () => (isStreet && recess === null ? frontsBeside(scene, ground?.relief ?? null, plot, side) : []),
+    [isStreet, scene, ground, plot, side, recess],
   );
   const { beside: version, own: _own, ...choice } = useVersionBeside();
   const otherwise = useMemo(
-    () => (version ? inVersion(version.scene, version.name, plot, side, elevation.length) : null),
-    [version, plot, side, elevation.length],
+    () =>
+      version && recess === null
+        ? inVersion(version.scene, version.name, plot, side, elevation.length)
+        : null,
+    [version, plot, side, recess, elevation.length],
   );
-  const [tracing, setTracing] = useTracing(`${plot.id} ${side}`);
+  const [tracing, setTracing] = useTracing(`${plot.id} ${faceId(face)}`);
   // Points of the photograph that are pressed; null: none is asked for.
   const [points, setPoints] = useState<ElevationPoint[] | null>(null);
   const storey = Math.max(1, Math.min(picked.storey, elevation.storeys.length));
-  const place: FrontPlace = { side, storey };
+  const place: FrontPlace = { side, recess, storey };
   const change = (verb: string, bays: typeof plot.bays) => set(verb, { bays });
   return (
     <Dialog title={`Fronts of ${plot.name}`} open onClose={onClose} wide>
       <Tabs
         label="Sides"
         look="line"
-        open={side}
+        open={faceId(face)}
         onOpen={(to) => {
-          setSide(to);
+          setFace(faces.find((one) => faceId(one) === to) ?? face);
           setPoints(null);
         }}
-        tabs={sidesFrom(plot.front).map((id) => ({
-          id,
-          word: (
-            <span className="px-2">{`${capital(SIDE_WORDS[id])}${id === plot.front ? ' · street' : ''}`}</span>
-          ),
+        tabs={faces.map((one) => ({
+          id: faceId(one),
+          word: <span className="px-2">{faceWord(one, plot.front)}</span>,
         }))}
       />
       <ElevationDrawing
@@ -133,24 +143,28 @@ export function ElevationDialog({
           />
         </div>
       </div>
-      <button
-        type="button"
-        className={`btn btn-xs mb-1 ${isStreet ? 'btn-active' : ''}`}
-        aria-pressed={isStreet}
-        onClick={() => setIsStreet(!isStreet)}
-      >
-        With the fronts beside it
-      </button>
-      <VersionBesideField label="As it is in another version" choice={choice} />
-      {version && !otherwise && <p className="ink-2 text-xs">It does not stand in “{version.name}”.</p>}
-      {isStreet && <CopyToRow plot={plot} side={side} beside={beside} />}
-      {isStreet && (
-        <RidgesBeside
-          plot={plot}
-          beside={beside}
-          disabled={disabled}
-          onRaise={(fields) => set('raised', fields)}
-        />
+      {recess === null && (
+        <>
+          <button
+            type="button"
+            className={`btn btn-xs mb-1 ${isStreet ? 'btn-active' : ''}`}
+            aria-pressed={isStreet}
+            onClick={() => setIsStreet(!isStreet)}
+          >
+            With the fronts beside it
+          </button>
+          <VersionBesideField label="As it is in another version" choice={choice} />
+          {version && !otherwise && <p className="ink-2 text-xs">It does not stand in “{version.name}”.</p>}
+          {isStreet && <CopyToRow plot={plot} side={side} beside={beside} />}
+          {isStreet && (
+            <RidgesBeside
+              plot={plot}
+              beside={beside}
+              disabled={disabled}
+              onRaise={(fields) => set('raised', fields)}
+            />
+          )}
+        </>
       )}
       <Basis>
         As seen from outside, to scale: 8 mm a stud, 3.2 mm a plate. Each storey has as many courses of bricks
@@ -161,6 +175,14 @@ export function ElevationDialog({
     </Dialog>
   );
 }
+
+const faceId = ({ side, recess }: Face): string => (recess === null ? side : `${side} ${recess}`);
+
+/** A side with the street, and what of a recess faces where. */
+const faceWord = ({ side, recess }: Face, street: Side): string =>
+  recess === null
+    ? `${capital(SIDE_WORDS[side])}${side === street ? ' · street' : ''}`
+    : `Recess ${recess}, facing ${SIDE_WORDS[side]}`;
 
 /** The act that gives the fronts beside this one that are as long all of its bays. */
 function CopyToRow({
@@ -183,7 +205,7 @@ function CopyToRow({
     ];
   });
   const denied = changes.map(may).find((reason) => reason !== null) ?? null;
-  const has = plot.bays.some((front) => front.side === side);
+  const has = plot.bays.some((front) => front.side === side && front.recess === null);
   return (
     <button
       type="button"
@@ -323,11 +345,11 @@ function StoreyFields({
       <p className="flex flex-wrap gap-1 py-2">
         {copy(
           'Copy to all storeys',
-          storeys.map((storey) => ({ side: place.side, storey })),
+          storeys.map((storey) => ({ ...place, storey })),
         )}
         {copy(
           'Copy to all sides',
-          SIDES.map((side) => ({ side, storey: place.storey })),
+          SIDES.map((side) => ({ side, recess: null, storey: place.storey })),
         )}
       </p>
     </section>

@@ -172,14 +172,13 @@ const FINE: readonly Family[] = ['brick', 'scored-brick', 'side-stud-brick', 'pl
 
 /** What shows of each piece: bricks as outlines, glass and leaves filled. */
 export function Pieces({ pieces, high }: { pieces: readonly SeenPiece[]; high: number }) {
-  return pieces.map(({ part, colour, left, z, w, h, falls }) => {
+  return pieces.map(({ part, colour, left, z, w, h, falls }, key) => {
     const place = {
       x: left * MM_PER_STUD,
       y: (high - z - h) * MM_PER_PLATE,
       width: w * MM_PER_STUD,
       height: h * MM_PER_PLATE,
     };
-    const key = `${left} ${z} ${part} ${w} ${falls ?? ''}`;
     const family = partOf(part)?.family;
     const paint = colour === ANY_COLOUR ? undefined : colourOf(colour)?.hex;
     if (family === 'arch') return <Arch key={key} paint={paint} {...place} />;
