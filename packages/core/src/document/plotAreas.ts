@@ -60,7 +60,7 @@ export function builtSides(plot: Outlined): { w: number; d: number } {
  * corners that are left out part it, the largest part.
  * @returns null for one that fills it
  */
-export const builtArea = (plot: Outlined): StudArea | null => (isBoxed(plot) ? null : built(plot).area);
+export const builtArea = (plot: Outlined): StudArea | null => (isBoxed(plot) ? null : shapeOf(plot).area);
 
 /** Why a recess is not built: it takes no stud of the building, all studs of a side, or parts what is left. */
 export interface RecessFault {
@@ -71,26 +71,29 @@ export interface RecessFault {
 
 /** The recesses of a building that are not built. */
 export const recessFaults = (plot: Outlined): readonly RecessFault[] =>
-  isBoxed(plot) || isRound(plot) ? [] : built(plot).faults;
+  isBoxed(plot) || isRound(plot) ? [] : shapeOf(plot).faults;
 
-interface Laid {
+interface BuiltShape {
   area: StudArea;
   faults: RecessFault[];
 }
 /** Plots never change, and each place of a figure asks. */
-const laid = new WeakMap<object, Laid>();
+const shapes = new WeakMap<object, BuiltShape>();
 
-function built(plot: Outlined): Laid {
-  const before = laid.get(plot);
+function shapeOf(plot: Outlined): BuiltShape {
+  const before = shapes.get(plot);
   if (before) return before;
   const { w, d } = builtSides(plot);
-  const found = isRound(plot) ? { area: discArea(w, d), faults: [] } : setBack(plot, { w, d });
-  laid.set(plot, found);
+  const found = isRound(plot) ? { area: discArea(w, d), faults: [] } : leaveOut(plot, { w, d });
+  shapes.set(plot, found);
   return found;
 }
 
 /** A rectangle without some of its corners, and one after the other without the recesses that leave it one building. */
-function setBack({ notches = [], recesses = [] }: Outlined, { w, d }: { w: number; d: number }): Laid {
+function leaveOut(
+  { notches = [], recesses = [] }: Outlined,
+  { w, d }: { w: number; d: number },
+): BuiltShape {
   let area = largestPart(notchedArea(w, d, notches));
   const faults: RecessFault[] = [];
   recesses.forEach((recess, index) => {
