@@ -1,5 +1,16 @@
 import type { Page } from 'puppeteer-core';
-import { boardReady, goTo, newPage, openDisplay, openList, openTab, pickFromOutline, press, sees, signedInPage } from './stage.ts';
+import {
+  boardReady,
+  goTo,
+  newPage,
+  openDisplay,
+  openList,
+  openTab,
+  pickFromOutline,
+  press,
+  sees,
+  signedInPage,
+} from './stage.ts';
 import { PAGES, TABS, expectAccessible } from './everywhere.ts';
 import { useDemo } from './suite.ts';
 

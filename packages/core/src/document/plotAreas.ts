@@ -5,12 +5,14 @@ import {
   centreOf,
   areaWithout,
   boxArea,
+  areaOfRects,
   discArea,
+  discOutline,
   insideArea,
   largestPart,
   outlineOfArea,
   quadOf,
-  stripsOf,
+  stripsOfArea,
   studsOfArea,
   type Rect,
   type StudArea,
@@ -60,7 +62,17 @@ export function builtSides(plot: Outlined): { w: number; d: number } {
  * corners that are left out part it, the largest part.
  * @returns null for one that fills it
  */
-export const builtArea = (plot: Outlined): StudArea | null => (isBoxed(plot) ? null : shapeOf(plot).area);
+export function builtArea(plot: Outlined): StudArea | null {
+  if (isBoxed(plot)) return null;
+  const before = areas.get(plot);
+  if (before) return before;
+  const { w, d } = builtSides(plot);
+  const area = isRound(plot) ? discArea(w, d) : areaOfRects(w, d, stripsOfShape(shapeOf(plot)));
+  areas.set(plot, area);
+  return area;
+}
+/** Plots never change, and each place of a figure asks. */
+const areas = new WeakMap<object, StudArea>();
 
 /** Why a recess is not built: it takes no stud of the building, all studs of a side, or parts what is left. */
 export interface RecessFault {
@@ -73,40 +85,77 @@ export interface RecessFault {
 export const recessFaults = (plot: Outlined): readonly RecessFault[] =>
   isBoxed(plot) || isRound(plot) ? [] : shapeOf(plot).faults;
 
+/**
+ * What is built of a rectangle of which parts are left out: the lines that these lie between, studs, and the cells between
+ * the lines. A building as large as the schema allows has no more of them than a small one.
+ */
 interface BuiltShape {
-  area: StudArea;
+  xs: number[];
+  ys: number[];
+  cells: StudArea;
   faults: RecessFault[];
 }
-/** Plots never change, and each place of a figure asks. */
-const shapes = new WeakMap<object, BuiltShape>();
 
 function shapeOf(plot: Outlined): BuiltShape {
   const before = shapes.get(plot);
   if (before) return before;
-  const { w, d } = builtSides(plot);
-  const found = isRound(plot) ? { area: discArea(w, d), faults: [] } : leaveOut(plot, { w, d });
-  shapes.set(plot, found);
-  return found;
+  const shape = leaveOut(plot, builtSides(plot));
+  shapes.set(plot, shape);
+  return shape;
 }
+const shapes = new WeakMap<object, BuiltShape>();
 
 /** A rectangle without some of its corners, and one after the other without the recesses that leave it one building. */
-function leaveOut(
-  { notches = [], recesses = [] }: Outlined,
-  { w, d }: { w: number; d: number },
-): BuiltShape {
-  let area = largestPart(notchedArea(w, d, notches));
+function leaveOut({ notches = [], recesses = [] }: Outlined, { w, d }: { w: number; d: number }): BuiltShape {
+  const corners = cornersLeftOut(w, d, notches);
+  const backs = recesses.map((recess) => recessRect(recess, { w, d }));
+  const all = [...corners, ...backs];
+  const lines = (size: number, ends: readonly number[]) =>
+    [...new Set([0, size, ...ends.map((at) => Math.min(size, Math.max(0, at)))])].toSorted((a, b) => a - b);
+  const xs = lines(
+    w,
+    all.flatMap((rect) => [rect.x, rect.x + rect.w]),
+  );
+  const ys = lines(
+    d,
+    all.flatMap((rect) => [rect.y, rect.y + rect.d]),
+  );
+  const between = (ends: readonly number[], from: number, size: number) => {
+    const first = ends.findIndex((at) => at >= from);
+    return { first, count: ends.filter((at) => at >= from && at < from + size).length };
+  };
+  const inCells = (rect: Rect): Rect => {
+    const [x, y] = [between(xs, rect.x, rect.w), between(ys, rect.y, rect.d)];
+    return { x: x.first, y: y.first, w: x.count, d: y.count };
+  };
+  const studsIn = (i: number): number => {
+    const [x, y] = [i % (xs.length - 1), Math.trunc(i / (xs.length - 1))];
+    return (xs[x + 1] - xs[x]) * (ys[y + 1] - ys[y]);
+  };
+  const studsOf = ({ mask }: StudArea) => mask.reduce((sum, on, i) => sum + on * studsIn(i), 0);
+  const part = (cells: StudArea) => largestPart(cells, studsIn);
+  let cells = part(areaWithout(boxArea(xs.length - 1, ys.length - 1), corners.map(inCells)));
   const faults: RecessFault[] = [];
-  recesses.forEach((recess, index) => {
-    const left = areaWithout(area, [recessRect(recess, { w, d })]);
-    const studs = studsOfArea(left);
-    const isBare = SIDES.some((side) => hasStudAt(area, side) && !hasStudAt(left, side));
-    if (studs === studsOfArea(area)) faults.push({ index, why: 'nothing' });
+  backs.forEach((rect, index) => {
+    const left = areaWithout(cells, [inCells(rect)]);
+    const studs = studsOf(left);
+    const isBare = SIDES.some((side) => hasStudAt(cells, side) && !hasStudAt(left, side));
+    if (studs === studsOf(cells)) faults.push({ index, why: 'nothing' });
     else if (isBare) faults.push({ index, why: 'side' });
-    else if (studsOfArea(largestPart(left)) < studs) faults.push({ index, why: 'parts' });
-    else area = left;
+    else if (studsOf(part(left)) < studs) faults.push({ index, why: 'parts' });
+    else cells = left;
   });
-  return { area, faults };
+  return { xs, ys, cells, faults };
 }
+
+/** A shape in rectangles of studs, each stud in one. */
+const stripsOfShape = ({ xs, ys, cells }: BuiltShape): Rect[] =>
+  stripsOfArea(cells).map(({ x, y, w, d }) => ({
+    x: xs[x],
+    y: ys[y],
+    w: xs[x + w] - xs[x],
+    d: ys[y + d] - ys[y],
+  }));
 
 /** Whether an area reaches a side of its raster. */
 const hasStudAt = ({ w, d, mask }: StudArea, side: Side): boolean =>
@@ -127,18 +176,22 @@ export function recessRect(
   return { x: side === 'w' ? 0 : w - deep, y: at, w: deep, d: wide };
 }
 
-/** A rectangle without some of its corners: of each row at least a stud stays. */
-function notchedArea(w: number, d: number, notches: Plot['notches']): StudArea {
-  const area = boxArea(w, d);
-  for (let y = 0; y < d; y++) {
+/** What the corners that are left out take of a rectangle: of each row at least a stud stays. */
+function cornersLeftOut(w: number, d: number, notches: Plot['notches']): Rect[] {
+  const ends = notches.map(({ corner, d: deep }) => (corner.startsWith('n') ? deep : d - deep));
+  const rows = [...new Set([0, ...ends.filter((y) => y > 0 && y < d)])].toSorted((a, b) => a - b);
+  return rows.flatMap((y, i) => {
     const here = notches.filter(({ corner, d: deep }) => (corner.startsWith('n') ? y < deep : y >= d - deep));
     const most = (end: 'w' | 'e') =>
       here.reduce((far, { corner, w: wide }) => (corner.endsWith(end) ? Math.max(far, wide) : far), 0);
     const from = Math.min(w - 1, most('w'));
     const to = Math.max(from + 1, w - most('e'));
-    area.mask.fill(0, y * w, y * w + from).fill(0, y * w + to, (y + 1) * w);
-  }
-  return area;
+    const deep = (rows[i + 1] ?? d) - y;
+    return [
+      { x: 0, y, w: from, d: deep },
+      { x: to, y, w: w - to, d: deep },
+    ].filter((rect) => rect.w > 0);
+  });
 }
 
 /** The studs inside the walls of a building that does not fill its rectangle, as `builtArea`; null for one that does. */
@@ -158,11 +211,12 @@ const roomAreas = new WeakMap<object, StudArea>();
  * together. Studs, the corners of each in order.
  */
 export function areaPieces(plot: Turned & Built): Point[][] {
-  const area = builtArea(plot);
-  if (!area) return [builtCorners(plot)];
+  if (isBoxed(plot)) return [builtCorners(plot)];
   const { x, y } = builtRect(plot);
   const [middle, { turn }] = [centreOf(plot), plot];
-  return stripsOf(area).map((strip) =>
+  const disc = isRound(plot) ? builtArea(plot) : null;
+  const strips = disc ? stripsOfArea(disc) : stripsOfShape(shapeOf(plot));
+  return strips.map((strip) =>
     quadOf({ ...strip, x: x + strip.x, y: y + strip.y }).map((corner) => turnedPoint(corner, middle, turn)),
   );
 }
@@ -338,15 +392,17 @@ const SLICE = 0.5;
 
 /** The outline of a building that does not fill its rectangle, studs from its north-west corner; null for one that does. */
 function builtOutline(plot: Outlined): readonly Point[] | null {
-  const area = builtArea(plot);
-  if (!area) return null;
-  const before = outlines.get(area);
+  if (isBoxed(plot)) return null;
+  const before = outlines.get(plot);
   if (before) return before;
-  const outline = outlineOfArea(area);
-  outlines.set(area, outline);
+  const outline = isRound(plot) ? discOutline(builtSides(plot)) : outlineOfShape(shapeOf(plot));
+  outlines.set(plot, outline);
   return outline;
 }
-const outlines = new WeakMap<StudArea, Point[]>();
+const outlines = new WeakMap<object, Point[]>();
+
+const outlineOfShape = ({ xs, ys, cells }: BuiltShape): Point[] =>
+  outlineOfArea(cells).map(({ x, y }) => ({ x: xs[x], y: ys[y] }));
 
 /** Corners of what a plot is built on, without its pavement, turned with it. */
 export function builtCorners(plot: Turned & Built): Point[] {

@@ -21,10 +21,12 @@ export {
 export { lengthOfLine, polygonApothem } from './line.ts';
 export { hullOf } from './hull.ts';
 export {
+  areaOfRects,
   areaWithout,
   boxArea,
   commonArea,
   discArea,
+  discOutline,
   discWithin,
   grownArea,
   insideArea,
@@ -34,8 +36,8 @@ export {
   offArea,
   outlineOfArea,
   rectsInArea,
-  stripsBeside,
-  stripsOf,
+  stripsBesideArea,
+  stripsOfArea,
   studsOfArea,
   studsOfRect,
   type StudArea,

@@ -23,6 +23,14 @@ const areaWhere = (w: number, d: number, isIn: (x: number, y: number) => boolean
 /** All studs of a rectangle. @param w @param d whole studs */
 export const boxArea = (w: number, d: number): StudArea => ({ w, d, mask: new Uint8Array(w * d).fill(1) });
 
+/** The studs of some rectangles; whole studs within the raster. */
+export function areaOfRects(w: number, d: number, rects: readonly Rect[]): StudArea {
+  const mask = new Uint8Array(w * d);
+  for (const rect of rects)
+    for (let y = rect.y; y < rect.y + rect.d; y++) mask.fill(1, y * w + rect.x, y * w + rect.x + rect.w);
+  return { w, d, mask };
+}
+
 /** An area without the studs of some rectangles; whole studs, which may reach beyond it. */
 export function areaWithout({ w, d, mask }: StudArea, holes: readonly Rect[]): StudArea {
   const left = mask.slice();
@@ -39,15 +47,40 @@ export function areaWithout({ w, d, mask }: StudArea, holes: readonly Rect[]): S
 export function discArea(w: number, d: number): StudArea {
   const area: StudArea = { w, d, mask: new Uint8Array(w * d) };
   for (let row = 0; row < d; row++) {
-    const off = (row + 0.5 - d / 2) / (d / 2);
-    const half = (w / 2) * Math.sqrt(Math.max(0, 1 - off * off));
-    // A middle on the border lies in the oval; square roots are not exact.
-    const from = Math.ceil(w / 2 - half - 0.5 - TIE);
+    const from = discFrom(w, d, row);
     if (from < w - from) area.mask.fill(1, row * w + from, (row + 1) * w - from);
   }
   return area;
 }
+
+/** Studs of a row that lie west of such an oval, and as many east of it. */
+function discFrom(w: number, d: number, row: number): number {
+  const off = (row + 0.5 - d / 2) / (d / 2);
+  const half = (w / 2) * Math.sqrt(Math.max(0, 1 - off * off));
+  // A middle on the border lies in the oval; square roots are not exact.
+  return Math.max(0, Math.ceil(w / 2 - half - 0.5 - TIE));
+}
 const TIE = 1e-9;
+
+/** The outline of such an oval, as `outlineOfArea` has it, without its raster. */
+export function discOutline({ w, d }: { w: number; d: number }): { x: number; y: number }[] {
+  const rows = Array.from({ length: d }, (_, y) => ({ y, from: discFrom(w, d, y) }));
+  const filled = rows.filter(({ from }) => from < w - from);
+  const down = filled.flatMap(({ from, y }) => [
+    { x: w - from, y },
+    { x: w - from, y: y + 1 },
+  ]);
+  const up = filled.toReversed().flatMap(({ from, y }) => [
+    { x: from, y: y + 1 },
+    { x: from, y },
+  ]);
+  const corners = [...up.slice(-1), ...down, ...up.slice(0, -1)];
+  // Rows that end alike make one side.
+  return corners.filter((corner, i) => {
+    const [before, after] = [corners.at(i - 1), corners[(i + 1) % corners.length]];
+    return !(before?.x === corner.x && after.x === corner.x);
+  });
+}
 
 /** The oval that lies so far inside a rectangle on its west and north and as far on the other sides, in the whole raster. */
 export function discWithin(w: number, d: number, off: { x: number; y: number }): StudArea {
@@ -154,10 +187,10 @@ function stripsIn(area: StudArea, on: 0 | 1): Rect[] {
 }
 
 /** An area in rectangles, each stud in one. */
-export const stripsOf = (area: StudArea): Rect[] => stripsIn(area, 1);
+export const stripsOfArea = (area: StudArea): Rect[] => stripsIn(area, 1);
 
 /** What an area leaves of its raster, in rectangles. */
-export const stripsBeside = (area: StudArea): Rect[] => stripsIn(area, 0);
+export const stripsBesideArea = (area: StudArea): Rect[] => stripsIn(area, 0);
 
 /**
  * How far a rectangle is from what is outside an area, along x or y, whichever is more: so many studs could be taken off
@@ -166,7 +199,7 @@ export const stripsBeside = (area: StudArea): Rect[] => stripsIn(area, 0);
 export function offArea(area: StudArea, { x, y, w, d }: Rect): number {
   let strips = outside.get(area);
   if (!strips) {
-    strips = stripsBeside(area);
+    strips = stripsBesideArea(area);
     outside.set(area, strips);
   }
   const toBorder = Math.min(x, y, area.w - x - w, area.d - y - d);
@@ -195,10 +228,13 @@ export function rectsInArea(area: StudArea): Rect[] {
   return rects;
 }
 
-/** The part of an area with the most studs that hang together by their sides; of parts as large the first. */
-export function largestPart({ w, d, mask }: StudArea): StudArea {
+/**
+ * The largest part of an area that hangs together by the sides of its studs; of parts as large the first.
+ * @param sizeOf how much each stud counts
+ */
+export function largestPart({ w, d, mask }: StudArea, sizeOf: (i: number) => number = () => 1): StudArea {
   const left = mask.slice();
-  let largest: number[] = [];
+  let [largest, size]: [number[], number] = [[], 0];
   for (let start = left.indexOf(1); start >= 0; start = left.indexOf(1, start)) {
     const part = [start];
     left[start] = 0;
@@ -211,7 +247,8 @@ export function largestPart({ w, d, mask }: StudArea): StudArea {
           part.push(near);
         }
     }
-    if (part.length > largest.length) largest = part;
+    const sum = part.reduce((all, i) => all + sizeOf(i), 0);
+    if (sum > size) [largest, size] = [part, sum];
   }
   const kept = new Uint8Array(w * d);
   for (const i of largest) kept[i] = 1;

@@ -105,7 +105,14 @@ export function elevationOf(plot: Fronted, side: Side, recess: number | null = n
     // Seen from the south and the west the east and the south are at the right.
     const turn = (piece.turn * Math.PI) / 180;
     const isRight = (isX ? Math.cos(turn) : Math.sin(turn)) > 0 === isFromWest;
-    const seen = { part: piece.part, colour: piece.colour, left: near, z: piece.z, w: far - near, h: piece.h };
+    const seen = {
+      part: piece.part,
+      colour: piece.colour,
+      left: near,
+      z: piece.z,
+      w: far - near,
+      h: piece.h,
+    };
     return [isEndOn(piece, side) ? { ...seen, falls: isRight ? 'right' : 'left' } : seen];
   });
   const high = pieces.reduce((top, { z, h }) => Math.max(top, z + h), 0);

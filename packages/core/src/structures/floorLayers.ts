@@ -41,8 +41,7 @@ export function floorLayers(plot: Fronted): FloorLayer[] {
     area ? layMask(area, z, 'floor') : layFloor({ x: 0, y: 0, w, d }, z, 'floor');
   const spots = room ? pillarsIn(room, layWhole(0), taken) : pillarsUnder(w, d, thick, taken);
   const inside = { x: thick, y: thick, w: w - 2 * thick, d: d - 2 * thick };
-  const isInRoom = (rect: Rect) =>
-    contains(inside, rect) && (room === null || isInArea(room, rect));
+  const isInRoom = (rect: Rect) => contains(inside, rect) && (room === null || isInArea(room, rect));
   const holes = stairHoles(plot).flatMap((hole) => {
     // A stair that stands in a round wall opens no floor: that wall goes on above.
     const open = intersection(hole, inside);

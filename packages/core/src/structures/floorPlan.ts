@@ -1,4 +1,4 @@
-import { countOf, intersection, stripsBeside, type Rect, boundsOfPoints } from '../grid/index.ts';
+import { countOf, intersection, stripsBesideArea, type Rect, boundsOfPoints } from '../grid/index.ts';
 import {
   isOnHalf,
   isRound,
@@ -103,7 +103,7 @@ function planFloors(plot: Plot): FloorPlan[] {
   const whole = { x: 0, y: 0, w, d };
   const area = roomArea(plot);
   const walls = area
-    ? stripsBeside(area).flatMap((strip) => intersection(inside(strip), whole) ?? [])
+    ? stripsBesideArea(area).flatMap((strip) => intersection(inside(strip), whole) ?? [])
     : [];
   const upright = {
     ...plot,

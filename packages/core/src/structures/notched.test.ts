@@ -235,7 +235,9 @@ test('a U of 24 × 16 by hand: a court of 8 × 10 lengthens its outline by twice
   expect(wallCorners(house({ w: 20, d: 24, recesses: e }))).toHaveLength(12);
   // Its window looks into the court from the wall behind it, 10 studs back, and the wings have walls of their own.
   const bays = [5, 14, 5].map((wide) => ({ wide, part: 'window-2x1', sill: 1 }));
-  const [front] = frontsOf(house({ w: 24, d: 16, recesses: [court], bays: [{ side: 'n', storey: 1, bays }] }));
+  const [front] = frontsOf(
+    house({ w: 24, d: 16, recesses: [court], bays: [{ side: 'n', storey: 1, bays }] }),
+  );
   expect(front.bays.map(({ opening, fault }) => opening?.back ?? fault)).toEqual([0, 10, 0]);
   // The walls across the court: ten studs each, the west one faces east, 16 studs behind the east side.
   const inCourt = { storey: 1, bays: [{ wide: 4 }, { wide: 4, part: 'window-2x1', sill: 1 }, { wide: 2 }] };
@@ -306,7 +308,8 @@ test('each stud of walls, floors and roof is filled once, every piece is borne, 
           if (number !== null) {
             // In a recess the wall that faces east or south is the one at its west or north end.
             const { at: start, wide: length } = given.recesses[number - 1];
-            const off = side === 'e' || side === 's' ? start - 1 - (isX ? y : x) : (isX ? y : x) - start - length;
+            const off =
+              side === 'e' || side === 's' ? start - 1 - (isX ? y : x) : (isX ? y : x) - start - length;
             return off >= 0 && off < wall && isOn(given, x, y);
           }
           // Within the wall: from the first stud of the building there it is as thick.

@@ -75,8 +75,7 @@ function layTop(plan: RoofPlan, below: readonly LaidPiece[], z: number): LaidPie
   const { w, d, top } = plan;
   const plates = layClosed(plan, top.closed, z);
   const under = new Uint8Array(w * d);
-  for (const piece of below)
-    if (piece.z + piece.h === z) for (const i of studsOfRect(piece, w)) under[i] = 1;
+  for (const piece of below) if (piece.z + piece.h === z) for (const i of studsOfRect(piece, w)) under[i] = 1;
   return plates.every((plate) => studsOfRect(plate, w).some((i) => under[i]))
     ? plates
     : layCap(top.closed, under, w, z);

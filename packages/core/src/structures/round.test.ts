@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { isListed } from '../catalogue/index.ts';
-import { discArea, insideArea, outlineOfArea, studsOfArea, type StudArea } from '../grid/index.ts';
+import {
+  discArea,
+  discOutline,
+  insideArea,
+  outlineOfArea,
+  studsOfArea,
+  type StudArea,
+} from '../grid/index.ts';
 import { roomStuds, sceneFrom, wallTop, type Plot } from '../document/index.ts';
 import {
   GRAMS_PER_STUD_PLATE,
@@ -69,6 +76,7 @@ test('ovals of any size: their studs, what is inside their walls, and the area o
       }
       // By the shoelace formula the outline holds as many studs.
       const corners = outlineOfArea(disc);
+      expect(discOutline({ w, d })).toEqual(corners);
       const twice = corners.reduce((sum, a, i) => {
         const b = corners[(i + 1) % corners.length];
         return sum + a.x * b.y - b.x * a.y;

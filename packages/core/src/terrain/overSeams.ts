@@ -1,12 +1,5 @@
 import { containsPoint } from '../grid/index.ts';
-import {
-  listOf,
-  trackLine,
-  type Entity,
-  type Kind,
-  type Scene,
-  wallPanels,
-} from '../document/index.ts';
+import { listOf, trackLine, type Entity, type Kind, type Scene, wallPanels } from '../document/index.ts';
 import { OUTSIDE, indexAt, type Relief } from './relief.ts';
 import { membersOf } from './scatter.ts';
 import type { Point } from './shape.ts';

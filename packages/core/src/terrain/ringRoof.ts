@@ -182,7 +182,10 @@ function coversOf(plot: Roofed, rings: readonly RoofRing[]): readonly { z: numbe
   });
   const found = rings.map(({ z, outer, hole }) => ({
     z,
-    to: offs.reduce((most, off, i) => (outer.mask[i] && !hole.mask[i] ? Math.max(most, off) : most), -Infinity),
+    to: offs.reduce(
+      (most, off, i) => (outer.mask[i] && !hole.mask[i] ? Math.max(most, off) : most),
+      -Infinity,
+    ),
   }));
   covers.set(plot, found);
   return found;

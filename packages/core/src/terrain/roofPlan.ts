@@ -318,7 +318,8 @@ function isCovered(field: Field, level: Omit<RoofLevel, 'up' | 'closed'>): boole
     });
   };
   // In an inner corner beside a flat neck one hangs on the course over it.
-  const isBorne = ({ isOuter, ...rect }: RoofCorner) => !isOuter || studsOfRect(rect, w).some((i) => under[i]);
+  const isBorne = ({ isOuter, ...rect }: RoofCorner) =>
+    !isOuter || studsOfRect(rect, w).some((i) => under[i]);
   const isRowLaid = (edge: RoofEdge): boolean => {
     const { from, to } = rowOf(edge, slope);
     let liesThere = from === to;

@@ -1,4 +1,12 @@
-import { PLATE_SIZES, SLOPES, partOf, roofOf, runOfSlope, slopesLike, type Part } from '../catalogue/index.ts';
+import {
+  PLATE_SIZES,
+  SLOPES,
+  partOf,
+  roofOf,
+  runOfSlope,
+  slopesLike,
+  type Part,
+} from '../catalogue/index.ts';
 import {
   builtArea,
   builtSides,

@@ -36,7 +36,9 @@ export function sweepOf(plot: Plot & { id: string }, foot: number): Sweep | null
   });
   if (moves === 'swing') {
     const count = Math.max(1, Math.ceil(Math.abs(swingBy) / STEP));
-    const hinge = wallCorners({ ...plot, shape: 'box', notches: [], recesses: [] })[CORNERS.indexOf(plot.hinge)];
+    const hinge = wallCorners({ ...plot, shape: 'box', notches: [], recesses: [] })[
+      CORNERS.indexOf(plot.hinge)
+    ];
     return {
       ...{ plot, of: Math.abs(swingBy), unit: '°', foot },
       steps: Array.from({ length: count + 1 }, (_, i) =>

@@ -12,7 +12,7 @@ import {
 } from '@quarry/core/bench';
 import { BRICK_SIZES, partId } from '@quarry/core/catalogue';
 import { listOf, ringSide, type Change, type Scene } from '@quarry/core/document';
-import { MM_PER_STUD, PLATES_PER_BRICK, countOf, stripsOf } from '@quarry/core/grid';
+import { MM_PER_STUD, PLATES_PER_BRICK, countOf, stripsOfArea } from '@quarry/core/grid';
 import { useMemo } from 'react';
 import { heightOfStud, type Raster } from '@quarry/core/terrain';
 import { freshId, useScene } from '../../data/useDisplay.tsx';
@@ -294,7 +294,7 @@ function RingDrawing({
 /** The studs of a floor, rows that are alike together. */
 function FloorStuds({ floor: { size, studs } }: { floor: RingFloor }) {
   const at = (n: number) => (n - size / 2) * MM_PER_STUD;
-  return stripsOf({ w: size, d: size, mask: studs }).map(({ x, y, w, d }) => (
+  return stripsOfArea({ w: size, d: size, mask: studs }).map(({ x, y, w, d }) => (
     <rect
       key={`${x} ${y}`}
       x={at(x)}

@@ -161,11 +161,11 @@ function PlotNumbers({ plot }: { plot: Plot }) {
         ))}
       </dl>
       <Basis>
-        Inside: width and depth less two walls, the pavement and what is left out of it with the walls round that. Mass:
-        the parts list that is said to be this building’s (Stockpile, Lists); without one its walls, a floor
-        of plates for each storey and a roof, with its ornament, at 0.096 g a stud and plate. Tips at: how far
-        its centre of mass is from the nearest edge of its foot, over its height. Connectors: 9 + 2 + 10 + 2 +
-        9 = 32 studs (common practice).
+        Inside: width and depth less two walls, the pavement and what is left out of it with the walls round
+        that. Mass: the parts list that is said to be this building’s (Stockpile, Lists); without one its
+        walls, a floor of plates for each storey and a roof, with its ornament, at 0.096 g a stud and plate.
+        Tips at: how far its centre of mass is from the nearest edge of its foot, over its height. Connectors:
+        9 + 2 + 10 + 2 + 9 = 32 studs (common practice).
         {plot.streetFront &&
           card.connectors.length === 0 &&
           ' Its sides are not 32 studs deep: no standard connectors.'}

@@ -119,7 +119,10 @@ describe('suggested tasks', () => {
     await user.selectOptions(offers.getByRole('combobox', { name: 'In' }), 'B, East');
     expect(offers.queryByText(/Decide: Gate/)).toBeNull();
     await user.click(offers.getByRole('button', { name: /^Add as task: Decide: Which crane/ }));
-    expect(last(acts)?.changes[0]).toMatchObject({ op: 'add', data: { section: 'b', work: 'planning', likely: 0.5 } });
+    expect(last(acts)?.changes[0]).toMatchObject({
+      op: 'add',
+      data: { section: 'b', work: 'planning', likely: 0.5 },
+    });
     expect(offers.queryByText(/Decide: Which crane/)).toBeNull();
     await user.click(screen.getByRole('button', { name: /Decide: Which crane/, expanded: false }));
     const type = async (label: string, text: string) => {
