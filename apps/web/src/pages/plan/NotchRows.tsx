@@ -13,7 +13,7 @@ interface Given {
 }
 
 const NOTCH_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
-const RECESS_COLUMNS = 'minmax(0,1fr) 2.75rem 2.75rem 2.75rem 24px';
+const RECESS_COLUMNS = 'minmax(0,1.4fr) repeat(3,minmax(2.75rem,1fr)) 24px';
 /** As many recesses as a building may have. */
 const MAX_RECESSES = 8;
 const half = (size: number) => Math.max(1, Math.floor(size / 2));
