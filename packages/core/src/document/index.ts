@@ -61,6 +61,7 @@ export {
   frontSize,
   storeyLevels,
 } from './plotFeatures.ts';
+export { depthBehind, firstBehind, hasStudBehind, studBehind } from './areaSides.ts';
 export {
   isRound,
   areaBounds,
@@ -73,6 +74,7 @@ export {
   recessFaults,
   recessRect,
   roomArea,
+  studsBuilt,
   roomCorners,
   roomStuds,
   wallStuds,

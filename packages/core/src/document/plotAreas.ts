@@ -12,12 +12,14 @@ import {
   largestPart,
   outlineOfArea,
   quadOf,
+  rememberFor,
   stripsOfArea,
   studsOfArea,
   type Rect,
   type StudArea,
 } from '../grid/index.ts';
 import type { PlotFields as Plot } from './kinds/plotSchema.ts';
+import { hasStudBehind } from './areaSides.ts';
 import { SIDES, runsEast, type Side } from './vocabulary.ts';
 
 // The areas of a plot, studs: its walls turned about their middle, its pavement, what stands out over it.
@@ -62,17 +64,17 @@ export function builtSides(plot: Outlined): { w: number; d: number } {
  * corners that are left out part it, the largest part.
  * @returns null for one that fills it
  */
-export function builtArea(plot: Outlined): StudArea | null {
+export const builtArea = rememberFor((plot: Outlined): StudArea | null => {
   if (isBoxed(plot)) return null;
-  const before = areas.get(plot);
-  if (before) return before;
   const { w, d } = builtSides(plot);
-  const area = isRound(plot) ? discArea(w, d) : areaOfRects(w, d, stripsOfShape(shapeOf(plot)));
-  areas.set(plot, area);
-  return area;
+  return isRound(plot) ? discArea(w, d) : areaOfRects(w, d, stripsOfShape(shapeOf(plot)));
+});
+
+/** The studs of a building from its north-west corner; half sides are rounded. */
+export function studsBuilt(plot: Outlined): StudArea {
+  const { w, d } = builtSides(plot);
+  return builtArea(plot) ?? boxArea(w, d);
 }
-/** Plots never change, and each place of a figure asks. */
-const areas = new WeakMap<object, StudArea>();
 
 /** Why a recess is not built: it takes no stud of the building, all studs of a side, or parts what is left. */
 export interface RecessFault {
@@ -96,17 +98,10 @@ interface BuiltShape {
   faults: RecessFault[];
 }
 
-function shapeOf(plot: Outlined): BuiltShape {
-  const before = shapes.get(plot);
-  if (before) return before;
-  const shape = leaveOut(plot, builtSides(plot));
-  shapes.set(plot, shape);
-  return shape;
-}
-const shapes = new WeakMap<object, BuiltShape>();
-
 /** A rectangle without some of its corners, and one after the other without the recesses that leave it one building. */
-function leaveOut({ notches = [], recesses = [] }: Outlined, { w, d }: { w: number; d: number }): BuiltShape {
+const shapeOf = rememberFor((plot: Outlined): BuiltShape => {
+  const { notches = [], recesses = [] } = plot;
+  const { w, d } = builtSides(plot);
   const corners = cornersLeftOut(w, d, notches);
   const backs = recesses.map((recess) => recessRect(recess, { w, d }));
   const all = [...corners, ...backs];
@@ -139,14 +134,14 @@ function leaveOut({ notches = [], recesses = [] }: Outlined, { w, d }: { w: numb
   backs.forEach((rect, index) => {
     const left = areaWithout(cells, [inCells(rect)]);
     const studs = studsOf(left);
-    const isBare = SIDES.some((side) => hasStudAt(cells, side) && !hasStudAt(left, side));
+    const isBare = SIDES.some((side) => reachesSide(cells, side) && !reachesSide(left, side));
     if (studs === studsOf(cells)) faults.push({ index, why: 'nothing' });
     else if (isBare) faults.push({ index, why: 'side' });
     else if (studsOf(part(left)) < studs) faults.push({ index, why: 'parts' });
     else cells = left;
   });
   return { xs, ys, cells, faults };
-}
+});
 
 /** A shape in rectangles of studs, each stud in one. */
 const stripsOfShape = ({ xs, ys, cells }: BuiltShape): Rect[] =>
@@ -158,14 +153,10 @@ const stripsOfShape = ({ xs, ys, cells }: BuiltShape): Rect[] =>
   }));
 
 /** Whether an area reaches a side of its raster. */
-const hasStudAt = ({ w, d, mask }: StudArea, side: Side): boolean =>
-  mask.some(
-    (on, i) =>
-      on === 1 &&
-      (runsEast(side)
-        ? Math.trunc(i / w) === (side === 'n' ? 0 : d - 1)
-        : i % w === (side === 'w' ? 0 : w - 1)),
-  );
+function reachesSide(area: StudArea, side: Side): boolean {
+  const length = runsEast(side) ? area.w : area.d;
+  return Array.from({ length }, (_, along) => along).some((along) => hasStudBehind(area, side, along, 0));
+}
 
 /** Where a side of a building stands back, studs from its north-west corner. @param sides of the building */
 export function recessRect(
@@ -195,16 +186,10 @@ function cornersLeftOut(w: number, d: number, notches: Plot['notches']): Rect[] 
 }
 
 /** The studs inside the walls of a building that does not fill its rectangle, as `builtArea`; null for one that does. */
-export function roomArea(plot: Outlined & Pick<Plot, 'wall'>): StudArea | null {
+export const roomArea = rememberFor((plot: Outlined & Pick<Plot, 'wall'>): StudArea | null => {
   const area = builtArea(plot);
-  if (!area) return null;
-  const before = roomAreas.get(plot);
-  if (before) return before;
-  const room = insideArea(area, wallStuds(plot));
-  roomAreas.set(plot, room);
-  return room;
-}
-const roomAreas = new WeakMap<object, StudArea>();
+  return area && insideArea(area, wallStuds(plot));
+});
 
 /**
  * What is built, in rectangles turned with the building: one of a box, of another building its rows that are alike
@@ -391,15 +376,10 @@ export function leaningSlices(
 const SLICE = 0.5;
 
 /** The outline of a building that does not fill its rectangle, studs from its north-west corner; null for one that does. */
-function builtOutline(plot: Outlined): readonly Point[] | null {
+const builtOutline = rememberFor((plot: Outlined): readonly Point[] | null => {
   if (isBoxed(plot)) return null;
-  const before = outlines.get(plot);
-  if (before) return before;
-  const outline = isRound(plot) ? discOutline(builtSides(plot)) : outlineOfShape(shapeOf(plot));
-  outlines.set(plot, outline);
-  return outline;
-}
-const outlines = new WeakMap<object, Point[]>();
+  return isRound(plot) ? discOutline(builtSides(plot)) : outlineOfShape(shapeOf(plot));
+});
 
 const outlineOfShape = ({ xs, ys, cells }: BuiltShape): Point[] =>
   outlineOfArea(cells).map(({ x, y }) => ({ x: xs[x], y: ys[y] }));

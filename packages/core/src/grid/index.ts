@@ -43,4 +43,5 @@ export {
   type StudArea,
 } from './studArea.ts';
 export { present } from './present.ts';
+export { rememberFor } from './remember.ts';
 export { placeByRank, type LabelBox } from './placement.ts';

@@ -1,4 +1,5 @@
 import type { Rect } from './rect.ts';
+import { rememberFor } from './remember.ts';
 
 // Areas of whole studs as rasters: discs, ovals, boxes with parts left out, what is left inside their walls.
 
@@ -14,11 +15,6 @@ interface Stretch {
   from: number;
   to: number;
 }
-
-const areaWhere = (w: number, d: number, isIn: (x: number, y: number) => boolean): StudArea => ({
-  ...{ w, d },
-  mask: Uint8Array.from({ length: w * d }, (_, i) => (isIn(i % w, Math.trunc(i / w)) ? 1 : 0)),
-});
 
 /** All studs of a rectangle. @param w @param d whole studs */
 export const boxArea = (w: number, d: number): StudArea => ({ w, d, mask: new Uint8Array(w * d).fill(1) });
@@ -44,14 +40,7 @@ export function areaWithout({ w, d, mask }: StudArea, holes: readonly Rect[]): S
  * The studs of the oval in a rectangle: those whose middle lies in it. The rows of 8 × 8 have 4, 6, 8, 8, 8, 8, 6 and 4.
  * @param w @param d whole studs from 1
  */
-export function discArea(w: number, d: number): StudArea {
-  const area: StudArea = { w, d, mask: new Uint8Array(w * d) };
-  for (let row = 0; row < d; row++) {
-    const from = discFrom(w, d, row);
-    if (from < w - from) area.mask.fill(1, row * w + from, (row + 1) * w - from);
-  }
-  return area;
-}
+export const discArea = (w: number, d: number): StudArea => discWithin(w, d, { x: 0, y: 0 });
 
 /** Studs of a row that lie west of such an oval, and as many east of it. */
 function discFrom(w: number, d: number, row: number): number {
@@ -84,11 +73,14 @@ export function discOutline({ w, d }: { w: number; d: number }): { x: number; y:
 
 /** The oval that lies so far inside a rectangle on its west and north and as far on the other sides, in the whole raster. */
 export function discWithin(w: number, d: number, off: { x: number; y: number }): StudArea {
-  const inner = discArea(w - 2 * off.x, d - 2 * off.y);
-  return areaWhere(w, d, (x, y) => {
-    const [u, v] = [x - off.x, y - off.y];
-    return u >= 0 && v >= 0 && u < inner.w && v < inner.d && inner.mask[v * inner.w + u] === 1;
-  });
+  const [wide, deep] = [w - 2 * off.x, d - 2 * off.y];
+  const mask = new Uint8Array(w * d);
+  for (let row = 0; row < deep; row++) {
+    const from = discFrom(wide, deep, row);
+    const at = (row + off.y) * w + off.x;
+    if (from < wide - from) mask.fill(1, at + from, at + wide - from);
+  }
+  return { w, d, mask };
 }
 
 /**
@@ -197,13 +189,8 @@ export const stripsBesideArea = (area: StudArea): Rect[] => stripsIn(area, 0);
  * all round before it is met. 0: it touches what is outside, or stands in it.
  */
 export function offArea(area: StudArea, { x, y, w, d }: Rect): number {
-  let strips = outside.get(area);
-  if (!strips) {
-    strips = stripsBesideArea(area);
-    outside.set(area, strips);
-  }
   const toBorder = Math.min(x, y, area.w - x - w, area.d - y - d);
-  const off = strips.reduce((least, strip) => {
+  const off = outsideOf(area).reduce((least, strip) => {
     const along = Math.max(x - strip.x - strip.w, strip.x - x - w);
     const across = Math.max(y - strip.y - strip.d, strip.y - y - d);
     return Math.min(least, Math.max(along, across));
@@ -211,7 +198,7 @@ export function offArea(area: StudArea, { x, y, w, d }: Rect): number {
   return Math.max(0, off);
 }
 /** Each place of a figure and each stud under a roof asks. */
-const outside = new WeakMap<StudArea, Rect[]>();
+const outsideOf = rememberFor(stripsBesideArea);
 
 /** The widest rectangles of each run of rows: those that a rectangle in an area lies in. Its cost grows with d² · w. */
 export function rectsInArea(area: StudArea): Rect[] {

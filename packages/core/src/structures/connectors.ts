@@ -1,8 +1,8 @@
 import { partId, partOf } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK, boxArea } from '../grid/index.ts';
-import { builtArea, builtRect, builtSides, runsEast, wallStuds, type Side } from '../document/index.ts';
+import { PLATES_PER_BRICK } from '../grid/index.ts';
+import { builtRect, runsEast, firstBehind, studsBuilt, wallStuds, type Side } from '../document/index.ts';
 import { connectorPlaces } from '../terrain/index.ts';
-import { behind, wallStretches, type Fronted, type WallOpening } from './fronts.ts';
+import { wallStretches, type Fronted, type WallOpening } from './fronts.ts';
 import { storeysOf } from './storeys.ts';
 
 // The bricks through which street fronts are connected, in the lowest course of both sides.
@@ -51,7 +51,5 @@ export function connectorBricks(plot: Fronted, openings: readonly WallOpening[])
 }
 
 /** Studs of a building behind one of a side. */
-function studsAcross(plot: Fronted, side: Side, along: number): number {
-  const { w, d } = builtSides(plot);
-  return behind(builtArea(plot) ?? boxArea(w, d), side, along).deep;
-}
+const studsAcross = (plot: Fronted, side: Side, along: number): number =>
+  firstBehind(studsBuilt(plot), side, along).deep;

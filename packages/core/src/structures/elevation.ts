@@ -1,8 +1,8 @@
 import { isCornerSlope, isSlope, isValleySlope, ANY_COLOUR } from '../catalogue/index.ts';
 import {
   beginsLeft,
-  faceRun,
   frontsOf,
+  leftOf,
   recessWall,
   sideLength,
   type Face,
@@ -80,7 +80,7 @@ export function elevationOf(plot: Fronted, side: Side, recess: number | null = n
   const { w, d } = builtSides(plot);
   const whole = sideLength(plot, side);
   const wall = recessWall(plot, { side, recess });
-  const { start, length } = wall ? faceRun(plot, { side, recess }) : { start: 0, length: whole };
+  const [start, length] = wall ? [leftOf(plot, side, wall), wall.to - wall.from] : [0, whole];
   const isX = runsEast(side);
   const isFromWest = beginsLeft(side);
   const depthOf = (piece: LaidPiece) =>

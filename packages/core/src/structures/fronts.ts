@@ -1,10 +1,13 @@
 import { partName, partOf, type Part } from '../catalogue/index.ts';
-import { countOf, formatPlates, PLATES_PER_BRICK, type StudArea } from '../grid/index.ts';
+import { countOf, formatPlates, PLATES_PER_BRICK } from '../grid/index.ts';
 import {
   runsEast,
   SIDES,
   builtRect,
   builtArea,
+  depthBehind,
+  firstBehind,
+  hasStudBehind,
   recessFaults,
   recessRect,
   SIDE_WORDS,
@@ -132,7 +135,7 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
   if (!area) return [{ from: 0, to: length, back: 0, deep: across }];
   const stretches: WallStretch[] = [];
   for (let at = 0; at < length; at++) {
-    const { back, deep } = behind(area, side, at);
+    const { back, deep } = firstBehind(area, side, at);
     if (deep === 0) continue;
     const last = stretches.at(-1);
     if (last?.back === back && last.to === at) {
@@ -142,27 +145,6 @@ export function wallStretches(plot: Parameters<typeof builtRect>[0], side: Side)
   }
   return stretches;
 }
-
-/**
- * What a side of an area has at one stud of its length: how far the first stud lies behind the outermost of the side, and
- * how many lie behind one another there without a gap.
- * @param at studs from the west or north end of the side
- */
-export function behind(area: StudArea, side: Side, at: number): { back: number; deep: number } {
-  let back = 0;
-  while (back < (runsEast(side) ? area.d : area.w) && !isAt(area, side, at, back)) back++;
-  return { back, deep: depthFrom(area, side, at, back) };
-}
-
-/** The stud of a side by how far along and how deep behind the outermost wall it is. */
-export const studOf = (side: Side, along: number, deep: number, { w, d }: { w: number; d: number }) =>
-  side === 'n'
-    ? { x: along, y: deep }
-    : side === 's'
-      ? { x: along, y: d - 1 - deep }
-      : side === 'w'
-        ? { x: deep, y: along }
-        : { x: w - 1 - deep, y: along };
 
 type Recessed = Parameters<typeof builtRect>[0] & Pick<Plot, 'recesses'>;
 
@@ -193,7 +175,7 @@ export function recessWall(plot: Recessed, { side, recess: number }: Face): Wall
   let best: WallStretch | null = null;
   let run: WallStretch | null = null;
   for (let at = Math.max(0, first); at < Math.min(first + size, isX ? area.w : area.d); at++) {
-    const deep = back > 0 && isAt(area, side, at, back - 1) ? 0 : depthFrom(area, side, at, back);
+    const deep = hasStudBehind(area, side, at, back - 1) ? 0 : depthBehind(area, side, at, back);
     if (deep === 0) run = null;
     else if (run) {
       run.to++;
@@ -204,32 +186,18 @@ export function recessWall(plot: Recessed, { side, recess: number }: Face): Wall
   return best;
 }
 
-/** Whether an area has a stud so far behind the outermost of a side. */
-function isAt({ w, d, mask }: StudArea, side: Side, along: number, back: number): boolean {
-  if (back >= (runsEast(side) ? d : w)) return false;
-  const { x, y } = studOf(side, along, back, { w, d });
-  return mask[y * w + x] === 1;
-}
-
-/** How many studs of an area lie behind one another from there without a gap. */
-function depthFrom(area: StudArea, side: Side, along: number, back: number): number {
-  let deep = 0;
-  while (isAt(area, side, along, back + deep)) deep++;
-  return deep;
-}
-
 /** Length of a front, studs: of a round building the straight run in the middle of the side. */
 export const frontLength = (plot: Parameters<typeof builtRect>[0], side: Side): number =>
   sideLength(plot, side) - 2 * runStart(plot, side);
 
-/** How long a face is, and how far from the left end of its side it begins, studs; no length: it is not there. */
-export function faceRun(plot: Recessed, face: Face): { start: number; length: number } {
-  const { side } = face;
-  if (face.recess === null) return { start: runStart(plot, side), length: frontLength(plot, side) };
-  const wall = recessWall(plot, face);
-  if (!wall) return { start: 0, length: 0 };
-  const { from, to } = wall;
-  return { start: beginsLeft(side) ? from : sideLength(plot, side) - to, length: to - from };
+/** Studs from the left end of a side to where a stretch of its walls begins, as seen from outside. */
+export const leftOf = (plot: Recessed, side: Side, { from, to }: WallStretch): number =>
+  beginsLeft(side) ? from : sideLength(plot, side) - to;
+
+/** How long a face is, and how far from the left end of its side it begins, studs. @param wall of a recess; null: none there */
+function faceRun(plot: Recessed, { side, recess }: Face, wall: WallStretch | null) {
+  if (recess === null) return { start: runStart(plot, side), length: frontLength(plot, side) };
+  return wall ? { start: leftOf(plot, side, wall), length: wall.to - wall.from } : { start: 0, length: 0 };
 }
 
 /** Studs from an end of a side to where its front begins: 0 but for round buildings, which are alike from both ends. */
@@ -258,13 +226,14 @@ export function frontsOf(plot: Fronted): FrontCard[] {
     )
     .map((front) => {
       const { side, recess, storey } = front;
-      const { start, length } = faceRun(plot, front);
+      const wall = recessWall(plot, front);
+      const { start, length } = faceRun(plot, front, wall);
       const left = length - front.bays.reduce((sum, { wide }) => sum + wide, 0);
       let at = start + Math.floor(Math.max(0, left) / 2);
       const bays = front.bays.map((bay, index): PlacedBay => {
         const place = { side, recess, storey, index, bay, left: at };
         at += bay.wide;
-        return { ...place, ...letIn(plot, place, { over: left, storeys }) };
+        return { ...place, ...letIn(plot, place, { over: left, storeys, wall }) };
       });
       return { side, recess, storey, bays, left };
     });
@@ -304,11 +273,10 @@ export const openingsOf = (plot: Fronted): WallOpening[] =>
 function letIn(
   plot: Fronted,
   { side, recess, storey: number, bay, left }: Pick<PlacedBay, 'side' | 'recess' | 'storey' | 'bay' | 'left'>,
-  { over, storeys }: { over: number; storeys: readonly Storey[] },
+  { over, storeys, wall: wallIn }: { over: number; storeys: readonly Storey[]; wall: WallStretch | null },
 ): Pick<PlacedBay, 'opening' | 'fault' | 'isOff'> {
   const none = (fault: string | null) => ({ opening: null, fault, isOff: false });
   if (bay.part === null) return none(null);
-  const wallIn = recess === null ? null : recessWall(plot, { side, recess });
   if (recess !== null && !wallIn) return none(`recess ${recess} has no wall to the ${SIDE_WORDS[side]}`);
   const storey = number <= storeys.length ? storeys[number - 1] : null;
   if (!storey) return none(`there are walls of ${countOf(storeys.length, 'storey')}`);

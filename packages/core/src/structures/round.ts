@@ -1,6 +1,6 @@
 import { PLATE_SIZES, partId } from '../catalogue/index.ts';
-import { PLATES_PER_BRICK, boxArea, studsOfRect, type StudArea } from '../grid/index.ts';
-import { builtArea, builtSides, roomArea } from '../document/index.ts';
+import { PLATES_PER_BRICK, studsOfRect, type StudArea } from '../grid/index.ts';
+import { builtSides, roomArea, studsBuilt } from '../document/index.ts';
 import { BRICKS, BondWatch, PLATES, UNSEARCHED, tileLayer, type BuildingUse } from '../masonry/index.ts';
 import type { RingRoof } from '../terrain/index.ts';
 import type { Fronted } from './fronts.ts';
@@ -41,7 +41,7 @@ export const layMask = (field: StudArea, z: number, use: BuildingUse): LaidPiece
 export function layRingRoof(plot: Fronted, { hasFloor, rings, top }: RingRoof): LaidPiece[] {
   const { w, d } = builtSides(plot);
   const pieces: LaidPiece[] = [];
-  const area = builtArea(plot) ?? boxArea(w, d);
+  const area = studsBuilt(plot);
   const room = roomArea(plot);
   let under = hasFloor ? area.mask : area.mask.map((on, i) => (room?.mask[i] ? 0 : on));
   if (hasFloor) pieces.push(...layMask(area, rings[0].z - 1, 'floor'));

@@ -1,8 +1,8 @@
 import { BRICK_SIZES, partId } from '../catalogue/index.ts';
 import { BondWatch, PLATES, UNSEARCHED, pieceSet, tileLayer, type PieceSet } from '../masonry/index.ts';
 import { insideArea, type StudArea } from '../grid/index.ts';
-import { runsEast, type Side } from '../document/index.ts';
-import { studOf, type WallOpening } from './fronts.ts';
+import { runsEast, studBehind, type Side } from '../document/index.ts';
+import type { WallOpening } from './fronts.ts';
 import type { LaidPiece } from './piece.ts';
 import { coursesOf, type PartJoint, type Storey } from './storeys.ts';
 
@@ -138,7 +138,7 @@ function layArea({ w, d, thick, area, storey, openings, joints, wallBrick }: Sto
       const [a, b] = holeOf(one, z);
       for (let along = a; along < b; along++)
         for (let deep = 0; deep < thick; deep++) {
-          const { x, y } = studOf(one.side, along, one.back + deep, { w, d });
+          const { x, y } = studBehind(one.side, along, one.back + deep, { w, d });
           mask[y * w + x] = 0;
         }
     }
@@ -199,8 +199,8 @@ export function fillOf(
   const isArch = part.family === 'arch';
   const deep = isFrame ? part.d : 1;
   return Array.from({ length: isFrame ? 1 : thick }, (_, row): LaidPiece => {
-    const near = studOf(side, from, back + row, { w, d });
-    const far = studOf(side, from + wide - 1, back + row + deep - 1, { w, d });
+    const near = studBehind(side, from, back + row, { w, d });
+    const far = studBehind(side, from + wide - 1, back + row + deep - 1, { w, d });
     const [x, y] = [Math.min(near.x, far.x), Math.min(near.y, far.y)];
     return {
       part: part.id,

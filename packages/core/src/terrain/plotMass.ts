@@ -1,5 +1,6 @@
 import { gramsOfLines } from '../catalogue/index.ts';
 import {
+  areaOfRects,
   MM,
   PLATES_PER_BRICK,
   hullOf,
@@ -204,10 +205,10 @@ function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
   const room = roomArea(plot);
   const boxes: Box[] = [];
   const isWhole = upTo >= plot.height;
-  const add = (area: Area | StudArea, from: number, high: number, sign: 1 | -1 = 1) => {
+  const add = (area: StudArea, from: number, high: number, sign: 1 | -1 = 1) => {
     // What is whole may rise over its height.
     const built = isWhole ? high : Math.min(high, upTo - from);
-    if (built > 0) boxes.push(layerOf(plot, 'mask' in area ? ofStuds(area) : area, from, built, sign));
+    if (built > 0) boxes.push(layerOf(plot, area, from, built, sign));
   };
   add(all, 0, walls);
   if (room) add(room, 0, walls, -1);
@@ -221,7 +222,7 @@ function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
       add({ w, d, mask: level.closed }, from, 1);
       for (const { side, ...wall } of endWalls({ w, d, sides }, level, roofWall(plot))) {
         const rect = rectAlong(side, wall.from, wall.to - wall.from, wall.thick);
-        add({ studs: areaOf(rect), middle: centreOf(rect) }, from, slope.h);
+        add(areaOfRects(w, d, [rect]), from, slope.h);
       }
     }
     add({ w, d, mask: top.closed }, walls + top.up, 1);
@@ -234,23 +235,15 @@ function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
     add(hole, z, PLATES_PER_BRICK, -1);
   }
   const closed = roof ? roof.rings[roof.rings.length - 1].outer : all;
-  if (isWhole) boxes.push(layerOf(plot, ofStuds(closed), roof ? roof.top - 1 : walls - 0.5, 1));
+  if (isWhole) boxes.push(layerOf(plot, closed, roof ? roof.top - 1 : walls - 0.5, 1));
   return boxes;
 }
 
-/** Studs of an area, and their middle from its north-west corner. */
-interface Area {
-  studs: number;
-  middle: { x: number; y: number };
-}
-
-const ofStuds = (area: StudArea): Area => ({ studs: studsOfArea(area), middle: middleOfArea(area) });
-
 /** A layer over an area of a building, so many plates high. */
-function layerOf(plot: Plot, { studs, middle }: Area, from: number, high: number, sign: 1 | -1 = 1): Box {
-  const [built, centre] = [builtRect(plot), centreOf(plot)];
+function layerOf(plot: Plot, area: StudArea, from: number, high: number, sign: 1 | -1 = 1): Box {
+  const [built, centre, middle] = [builtRect(plot), centreOf(plot), middleOfArea(area)];
   return {
-    volume: sign * studs * high,
+    volume: sign * studsOfArea(area) * high,
     ...{ x: built.x + middle.x - centre.x, y: built.y + middle.y - centre.y, z: from + high / 2 },
   };
 }

@@ -11,11 +11,11 @@ import {
   type StudArea,
 } from '../grid/index.ts';
 import {
-  builtArea,
   builtSides,
   isRound,
   roofFormOf,
   roomArea,
+  studsBuilt,
   wallStuds,
   wallTop,
   type Plot,
@@ -131,7 +131,7 @@ function layersOf(plot: Roofed): { outer: (share: number) => StudArea; closed: S
       closed: discWithin(w, d, { x: least(w), y: least(d) }),
     };
   }
-  const area = builtArea(plot) ?? boxArea(0, 0);
+  const area = studsBuilt(plot);
   // So many studs can be taken off all round before no plate’s worth is left: the ridge is about two studs wide there.
   let deep = 0;
   while (studsOfArea(insideArea(area, deep + 1)) >= RIDGE) deep++;

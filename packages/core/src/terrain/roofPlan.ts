@@ -1,7 +1,7 @@
 import type { Part } from '../catalogue/index.ts';
 import { runOfSlope } from '../catalogue/index.ts';
 import { insideArea, outlineOfArea, studsOfRect, type Rect, type StudArea } from '../grid/index.ts';
-import { SIDES, runsEast, type CORNERS, type Side } from '../document/index.ts';
+import { SIDES, depthBehind, firstBehind, runsEast, type CORNERS, type Side } from '../document/index.ts';
 
 // How courses of slopes lie over an area of studs that is no rectangle: each course follows the sides of what the one below
 // leaves free, round its outer and inner corners. A wing too narrow for another course is closed with plates, and the
@@ -92,23 +92,14 @@ export function roofSides(area: StudArea, hasEnds: boolean): RoofSide[] {
 }
 
 /** Whether an area is as deep behind a side as that is long, but for a step, and nothing of it lies before the side. */
-function canEnd({ w, d, mask }: StudArea, { faces, at, from, to }: RoofSide): boolean {
-  const [size, long] = [runsEast(faces) ? d : w, to - from];
-  const isBefore = faces === 'n' || faces === 'w';
-  const isIn = (along: number, across: number) =>
-    mask[runsEast(faces) ? across * w + along : along * w + across] === 1;
-  let deep = 0;
-  for (let along = from; along < to; along++) {
-    for (let off = 0; off < (isBefore ? at : size - at); off++)
-      if (isIn(along, isBefore ? off : at + off)) return false;
-    let behind = 0;
-    while (behind < long && behind < (isBefore ? size - at : at)) {
-      if (!isIn(along, isBefore ? at + behind : at - 1 - behind)) break;
-      behind++;
-    }
-    if (behind === long) deep++;
-  }
-  return deep >= DEEP_SHARE * long;
+function canEnd(area: StudArea, { faces, at, from, to }: RoofSide): boolean {
+  const long = to - from;
+  const back = faces === 'n' || faces === 'w' ? at : (runsEast(faces) ? area.d : area.w) - at;
+  const along = Array.from({ length: long }, (_, i) => from + i);
+  return (
+    along.every((one) => firstBehind(area, faces, one).back >= back) &&
+    along.filter((one) => depthBehind(area, faces, one, back) >= long).length >= DEEP_SHARE * long
+  );
 }
 /** Share of a side behind which an area is as deep as the side is long, where it ends a wing. */
 const DEEP_SHARE = 0.75;

@@ -8,17 +8,17 @@ import {
   type Part,
 } from '../catalogue/index.ts';
 import {
-  builtArea,
   builtSides,
   isBoxed,
   roofFormOf,
+  studsBuilt,
   runsEast,
   wallStuds,
   wallTop,
   type Plot,
   type RoofForm,
 } from '../document/index.ts';
-import { boxArea, type StudArea } from '../grid/index.ts';
+import { rememberFor, type StudArea } from '../grid/index.ts';
 import { planRoof, roofSides, type RoofPlan, type RoofSide } from './roofPlan.ts';
 
 // How a roof of slopes comes out: its courses, its ridge, and the room under it. Laid in pieces in `structures`.
@@ -87,21 +87,11 @@ export const roofWall = (plot: Roofed): number =>
   Math.max(1, Math.min(2, wallStuds(plot), Math.floor(roofSizeOf(plot).length / 2)));
 
 /** The studs under a roof, and its sides. */
-function roofArea(plot: Roofed): RoofArea {
-  const before = areas.get(plot);
-  if (before) return before;
-  const { w, d } = builtSides(plot);
-  const studs = builtArea(plot) ?? boxArea(w, d);
-  const area = { studs, sides: roofSides(studs, roofFormOf(plot) === 'gable') };
-  areas.set(plot, area);
-  return area;
-}
-interface RoofArea {
-  studs: StudArea;
-  sides: RoofSide[];
-}
+const roofArea = rememberFor((plot: Roofed): { studs: StudArea; sides: RoofSide[] } => {
+  const studs = studsBuilt(plot);
+  return { studs, sides: roofSides(studs, roofFormOf(plot) === 'gable') };
+});
 /** Plots never change: each place of a figure asks for the sides, masses and pieces for the courses. */
-const areas = new WeakMap<object, RoofArea>();
 const plans = new WeakMap<readonly RoofPitch[], RoofPlan>();
 
 /** The sides of a building under a roof that falls to two sides or to all of them. */
