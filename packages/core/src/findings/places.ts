@@ -20,9 +20,12 @@ import {
   influenceBounds,
   labelOf,
   listOf,
+  placeIn,
   plotBounds,
   type Entity,
+  type Kind,
   type Plot,
+  type Scene,
 } from '../document/index.ts';
 import {
   OUTSIDE,
@@ -295,13 +298,7 @@ const outside: Rule = {
     return (['pad', 'plot', 'run', 'section'] as const).flatMap((kind) =>
       listOf(scene, kind).flatMap((thing): FindingDraft[] => {
         const run = kind === 'run' ? scene.run[thing.id] : null;
-        const place = run
-          ? influenceBounds('run', run)
-          : kind === 'plot'
-            ? plotBounds(scene.plot[thing.id])
-            : 'w' in thing
-              ? thing
-              : null;
+        const place = takenBounds(scene, kind, thing.id);
         if (!place) return [];
         if (parts.some((part) => contains(part, place))) return [];
         // What a vignette's card allows over the edge is judged by the card.
@@ -331,6 +328,13 @@ const outside: Rule = {
     );
   },
 };
+
+/** The rectangle that holds what a thing takes by itself: a plot's turned walls, a wall or fence as thick as it is. */
+export function takenBounds(scene: Scene, kind: Kind, id: string): Rect | null {
+  const place = placeIn(scene, kind, id);
+  if (place && kind === 'plot') return plotBounds(scene.plot[id]);
+  return place && kind === 'run' ? influenceBounds('run', scene.run[id]) : place;
+}
 
 /** Studs of a wall or fence outside the footprint. @param within a rectangle that holds it */
 function lineStudsOff(relief: Relief, run: Entity<'run'>, within: Rect): number {

@@ -1,4 +1,13 @@
-import { CORNERS, CORNER_WORDS, SIDES, SIDE_WORDS, type Plot } from '@quarry/core/document';
+import {
+  CORNERS,
+  CORNER_WORDS,
+  MAX_RECESSES,
+  MAX_STUDS,
+  SIDES,
+  SIDE_WORDS,
+  runsEast,
+  type Plot,
+} from '@quarry/core/document';
 import { withoutRecess } from '@quarry/core/structures';
 import { useSetFields } from '../../ui/EntityForm.tsx';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
@@ -14,8 +23,6 @@ interface Given {
 
 const NOTCH_COLUMNS = 'minmax(0,1fr) 3.6rem 3.6rem 24px';
 const RECESS_COLUMNS = 'minmax(0,1.4fr) repeat(3,minmax(2.75rem,1fr)) 24px';
-/** As many recesses as a building may have. */
-const MAX_RECESSES = 8;
 const half = (size: number) => Math.max(1, Math.floor(size / 2));
 
 /** The corners left out of a building, so that it is an L, a T or a Z. */
@@ -82,7 +89,7 @@ export function RecessRows({ plot, disabled }: Given) {
   /** The middle half of the side opposite the front, half as deep as the building: a court behind it. */
   const court = (): Recess => {
     const side = SIDES[(SIDES.indexOf(plot.front) + 2) % SIDES.length];
-    const [length, depth] = side === 'n' || side === 's' ? [plot.w, plot.d] : [plot.d, plot.w];
+    const [length, depth] = runsEast(side) ? [plot.w, plot.d] : [plot.d, plot.w];
     return { side, at: Math.max(1, Math.floor(length / 4)), wide: half(length), deep: half(depth) };
   };
   return (
@@ -101,7 +108,7 @@ export function RecessRows({ plot, disabled }: Given) {
         const change = (fields: Partial<Recess>) =>
           put(plot.recesses.map((one, j) => (i === j ? { ...one, ...fields } : one)));
         const nth = `Recess ${i + 1}`;
-        const from = recess.side === 'n' || recess.side === 's' ? 'west' : 'north';
+        const from = runsEast(recess.side) ? 'west' : 'north';
         return (
           <Row key={i} label={nth} columns={RECESS_COLUMNS}>
             <SelectField
@@ -116,6 +123,7 @@ export function RecessRows({ plot, disabled }: Given) {
               label={`${nth}, studs from the ${from} end`}
               value={recess.at}
               min={0}
+              max={MAX_STUDS}
               disabled={disabled}
               onCommit={(at) => change({ at })}
             />
@@ -148,12 +156,14 @@ function StudsField({
   label,
   value,
   min = 1,
+  max = 256,
   disabled,
   onCommit,
 }: {
   label: string;
   value: number;
   min?: number;
+  max?: number;
   disabled: boolean;
   onCommit: (studs: number) => void;
 }) {
@@ -163,7 +173,7 @@ function StudsField({
       label={label}
       value={value}
       min={min}
-      max={min === 0 ? 4096 : 256}
+      max={max}
       whole
       disabled={disabled}
       onCommit={(studs) => studs !== null && onCommit(studs)}

@@ -15,6 +15,9 @@ export const MIXED = ['wall', 'roof'] as const;
 export const STAIR_ENDS = ['start', 'end'] as const;
 export const CONNECTORS = ['unsaid', 'standard', 'none'] as const;
 
+/** Parts of its sides that may stand back. */
+export const MAX_RECESSES = 8;
+
 /** One bay of a front: how wide it is, and what is let into the middle of it. */
 const baySchema = z.strictObject({
   /** Studs. */
@@ -29,7 +32,7 @@ const baySchema = z.strictObject({
 const frontSchema = z.strictObject({
   side: z.enum(SIDES),
   /** In a recess, by its number from 1, the wall across it that faces the side; null: the outer walls of the side. */
-  recess: z.int().min(1).max(8).nullable().default(null),
+  recess: z.int().min(1).max(MAX_RECESSES).nullable().default(null),
   /** 1: on the ground. */
   storey: z.int().min(1).max(60),
   bays: z.array(baySchema).min(1).max(64),
@@ -63,13 +66,13 @@ export const plotSchema = z.strictObject({
       z.strictObject({
         side: z.enum(SIDES),
         /** From the west or north end of the side. */
-        at: z.int().min(0).max(4096),
+        at: z.int().min(0).max(MAX_STUDS),
         /** Along the side, and how far it stands back. */
         wide: z.int().min(1).max(256),
         deep: z.int().min(1).max(256),
       }),
     )
-    .max(8)
+    .max(MAX_RECESSES)
     .default([]),
   /** Turned about its middle, degrees clockwise; its footprint is every stud that the turned walls touch. */
   turn: z.number().min(0).lt(360).default(0),
