@@ -12,11 +12,12 @@ import {
   signedInPage,
 } from './stage.ts';
 import { PAGES, TABS, expectAccessible } from './everywhere.ts';
+import { expectFits } from './fit.ts';
 import { useDemo } from './suite.ts';
 
 const demo = useDemo();
 
-describe('axe finds nothing by day and night:', () => {
+describe('axe finds nothing by day and night, and all is made for fingers:', () => {
   let page: Page;
   beforeAll(async () => {
     page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby');
@@ -35,14 +36,17 @@ describe('axe finds nothing by day and night:', () => {
     await context.close();
     await openList(page);
     await expectAccessible(page, 'displays');
+    await expectFits(page, 'displays');
     await openDisplay(page, 'Skarn Edge', 'brief');
   });
   test.each(PAGES)('%s and its sheets', async (at) => {
     await goTo(page, at);
     await expectAccessible(page, at);
+    await expectFits(page, at);
     for (const tab of TABS[at] ?? []) {
       await openTab(page, tab);
       await expectAccessible(page, `${at}, ${tab}`);
+      await expectFits(page, `${at}, ${tab}`);
     }
   });
   test('the street elevation, the fronts and the floors of a building', async () => {
@@ -85,6 +89,7 @@ describe('axe finds nothing by day and night:', () => {
     await page.locator('button[data-findings]').click();
     await page.waitForSelector('aside[aria-label="Findings"] li');
     await expectAccessible(page, 'findings');
+    await expectFits(page, 'findings');
     const token = await page.evaluate(async () => {
       const id = location.pathname.split('/')[2];
       return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);

@@ -40,8 +40,8 @@ journey('a hill by six methods: one is chosen, and what is needed follows; taken
   const page = await signIn('Iva Thorsby');
   await open(page, 'Methods');
   await choose(page, 'What is filled', 'East fell');
-  await page.waitForSelector('[data-methods]');
-  const pieces = await page.$$eval('[data-methods] tbody tr', (rows) =>
+  await page.waitForSelector('table[aria-label^="Methods for"]');
+  const pieces = await page.$$eval('table[aria-label^="Methods for"] tbody tr', (rows) =>
     rows.map((row) => [
       row.querySelector('b')?.textContent,
       Number(row.children[1].textContent?.replace(/\D/g, '')),

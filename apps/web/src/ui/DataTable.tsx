@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
-/** How a value stands: what is wrong, what wants attention, what matters less. */
-export type Tone = 'error' | 'warning' | 'quiet' | null;
+/** How a value stands: what is wrong, what wants attention, what is best, what matters less. */
+export type Tone = 'error' | 'warning' | 'good' | 'quiet' | null;
 
 /** A column of a table of rows. */
 export interface Column<R> {
@@ -16,9 +16,14 @@ export interface Column<R> {
   tone?: (row: R) => Tone;
 }
 
-const TONES = { error: 'text-error font-semibold', warning: 'text-warning font-semibold', quiet: 'ink-2' };
+const TONES = {
+  error: 'text-error font-semibold',
+  warning: 'text-warning font-semibold',
+  good: 'text-success font-semibold',
+  quiet: 'ink-2',
+};
 /** Marks beside colours, so that none is the only sign. */
-const MARKS = { error: '! ', warning: '△ ', quiet: '' };
+const MARKS = { error: '! ', warning: '△ ', good: '', quiet: '' };
 
 /** Tables of more columns are cards on a phone. */
 const MAX_ON_PHONE = 4;

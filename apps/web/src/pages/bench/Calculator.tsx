@@ -18,7 +18,7 @@ export function Calculator({
   acts?: ReactNode;
 }) {
   return (
-    <div className="grid lg:h-full lg:grid-cols-[26rem_minmax(0,1fr)]">
+    <div className="grid lg:h-full grid-cols-1 lg:grid-cols-[26rem_minmax(0,1fr)]">
       <div className="p-3 lg:border-r hair lg:overflow-auto text-[13px]">
         <form aria-label={label} onSubmit={(event) => event.preventDefault()}>
           {fields}

@@ -15,7 +15,7 @@ export function CastSheet() {
   const [character, setCharacter] = useState<string | null>(null);
   const open = character === null ? undefined : scene.character[character];
   return (
-    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2 items-start">
+    <div className="grid gap-x-10 gap-y-4 grid-cols-1 lg:grid-cols-2 items-start">
       <div className="min-w-0">
         <ScenesPart scene={scene} casting={casting} more={more} onPick={setCharacter} />
         <VisitorsPart />

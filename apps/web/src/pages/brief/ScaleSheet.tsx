@@ -27,7 +27,7 @@ export function ScaleSheet({ disabled }: { disabled: boolean }) {
   const { ratio } = displayOf(scene);
   return (
     <div className="grid gap-x-8 gap-y-4">
-      <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[300px_minmax(0,1fr)] items-start">
+      <div className="grid gap-x-8 gap-y-4 grid-cols-1 lg:grid-cols-[300px_minmax(0,1fr)] items-start">
         <div className="flex flex-col gap-4">
           <School disabled={disabled} />
           <RealThing />

@@ -59,7 +59,7 @@ export function VersionsSheet() {
       </Empty>
     );
   return (
-    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2 items-start">
+    <div className="grid gap-x-10 gap-y-4 grid-cols-1 lg:grid-cols-2 items-start">
       <div className="min-w-0">
         <section aria-labelledby="versions">
           <Heading id="versions" aside={`${versions.length} beside the base`}>

@@ -48,7 +48,7 @@ export function HistoryPanel() {
   const lines = history.data?.pages.flatMap((page) => page.lines) ?? [];
   const filtered = author !== '' || section !== '' || kind !== '' || day !== '';
   return (
-    <div className="h-full grid grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-rows-1 lg:grid-cols-[minmax(0,480px)_minmax(0,1fr)] min-h-0">
+    <div className="h-full grid grid-rows-[minmax(0,1fr)_minmax(0,1fr)] lg:grid-rows-1 grid-cols-1 lg:grid-cols-[minmax(0,480px)_minmax(0,1fr)] min-h-0">
       <div className="flex flex-col min-h-0 border-b lg:border-b-0 lg:border-r hair">
         <div className="flex flex-wrap gap-1 p-2 border-b hair" role="group" aria-label="Show changes">
           <Pick label="Person" any="anybody" value={author} onPick={setAuthor}>

@@ -146,7 +146,7 @@ function Report({ before, lines, since, sinceAt, section }: ReportProps) {
   const made = useMemo(() => report(true), [report]);
   const places = useMemo(() => placesOf(scene, lines), [scene, lines]);
   return (
-    <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_300px] pt-3 items-start">
+    <div className="grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] pt-3 items-start">
       <article aria-label="Report">
         <h2 className="font-bold text-base">{made.title}</h2>
         <p className="ink-2">

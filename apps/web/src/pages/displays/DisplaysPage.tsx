@@ -76,7 +76,7 @@ export function DisplaysPage({ user }: { user: User }) {
           Sign out
         </button>
       </div>
-      <div className="grid lg:grid-cols-[minmax(0,1fr)_21rem] gap-x-10 gap-y-6">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_21rem] gap-x-10 gap-y-6">
         <div>
           {displays.isPending && <Loading what="Fetching the displays" />}
           {displays.isError && (

@@ -40,7 +40,7 @@ export function AgendaPanel() {
   ].sort();
   const name = (id: string) => scene.person[id]?.name ?? id;
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_440px] items-start max-w-[1240px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_440px] items-start max-w-[1240px]">
       <section aria-labelledby="agenda">
         <Heading id="agenda" aside={`times of ${SHOWN_ZONE.replace('_', ' ')}`}>
           The next {WEEKS} weeks

@@ -88,7 +88,7 @@ function Chart({ label, kind, series, lines }: ChartProps) {
   // Redrawn when the figures differ, not when the lists are new ones.
   const figures = JSON.stringify({ kind, series, lines, night });
   const ref = useChart(() => optionsOf({ label, kind, series, lines }, night), figures);
-  return <div ref={ref} role="img" aria-label={label} />;
+  return <div ref={ref} role="img" className="contain-inline-size" aria-label={label} />;
 }
 
 function optionsOf({ kind, series, lines }: ChartProps, night: boolean): ApexOptions {

@@ -31,7 +31,7 @@ export function DayPanel() {
   const mayEnd =
     may({ op: 'patch', kind: 'display', id: display.id, v: display.v, set: { clockEnd: null } }) === null;
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_320px] items-start max-w-[1100px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_320px] items-start max-w-[1100px]">
       <section aria-labelledby="slots">
         <Heading id="slots" aside={slots.length > 0 ? `${spanWord(planned)} planned` : undefined}>
           The day in slots

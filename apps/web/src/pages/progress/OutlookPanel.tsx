@@ -13,7 +13,7 @@ import { useOutlook } from '../../workers/useOutlook.ts';
 /** What is earned, and when it will be done, with odds. */
 export function OutlookPanel() {
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_392px] items-start max-w-[1200px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_392px] items-start max-w-[1200px]">
       <div>
         <Odds />
         <BurnCharts />

@@ -31,7 +31,7 @@ export function PhotosPanel() {
   const [picked, setPicked] = useState<string | null>(null);
   const spot = spots.find(({ photos }) => photos[0].id === picked) ?? spots[0];
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_360px] items-start max-w-[1240px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] items-start max-w-[1240px]">
       <div className="min-w-0">
         {spot ? (
           <SpotView key={spot.photos[0].id} spot={spot} />

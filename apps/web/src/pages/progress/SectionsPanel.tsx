@@ -55,7 +55,7 @@ export function SectionsPanel() {
     );
   const count = (list: readonly unknown[], word: string) => `${list.length} ${word}`;
   return (
-    <div className="p-3 sm:p-4 grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_420px] items-start max-w-[1320px]">
+    <div className="p-3 sm:p-4 grid gap-x-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_420px] items-start max-w-[1320px]">
       <section aria-labelledby="sections" className="pt-4 lg:pt-0">
         <Heading id="sections" aside={`${standings.length}`}>
           Sections

@@ -37,7 +37,7 @@ export function SessionsPanel() {
       ? 'Your account is nobody on this display yet; its owner says under Crew, People, who you are.'
       : may({ op: 'add', kind: 'session', id: 'x', data: { person } });
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,380px)_minmax(0,1fr)] items-start max-w-[1200px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,380px)_minmax(0,1fr)] items-start max-w-[1200px]">
       <section aria-labelledby="table">
         <Heading id="table">At the table</Heading>
         {forbids ? (

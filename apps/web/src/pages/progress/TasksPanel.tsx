@@ -49,7 +49,7 @@ export function TasksPanel() {
     .filter((task) => task.done !== null)
     .toSorted((a, b) => ((a.done ?? '') < (b.done ?? '') ? 1 : -1));
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px] items-start max-w-[1240px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_400px] items-start max-w-[1240px]">
       <section aria-labelledby="open-tasks">
         <Heading id="open-tasks" aside={`${open.length} open, ${done.length} done`}>
           Tasks

@@ -52,7 +52,7 @@ export function TonightPanel() {
       </div>
     );
   return (
-    <div className="p-3 sm:p-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_360px] items-start max-w-[1180px]">
+    <div className="p-3 sm:p-4 grid gap-6 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] items-start max-w-[1180px]">
       <div>
         <section aria-labelledby="have">
           <Heading id="have">What there is</Heading>

@@ -19,7 +19,7 @@ export function BasesPanel() {
   const total = needs.reduce((sum, { cost }) => sum + cost, 0);
   const short = needs.reduce((sum, need) => sum + need.short, 0);
   return (
-    <div className="p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_280px] items-start max-w-[1200px]">
+    <div className="p-4 grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_280px] items-start max-w-[1200px]">
       <section aria-labelledby="bases">
         <Heading id="bases" aside={`${needs.reduce((sum, { owned }) => sum + owned, 0)} owned`}>
           Bases

@@ -85,7 +85,7 @@ export function BuyPanel() {
     edit.change(`drafted ${countOf(changes.length, 'order')} from a purchase`, changes);
   };
   return (
-    <div className="p-4 grid gap-8 lg:grid-cols-[300px_minmax(0,1fr)] items-start max-w-[1240px]">
+    <div className="p-4 grid gap-8 grid-cols-1 lg:grid-cols-[300px_minmax(0,1fr)] items-start max-w-[1240px]">
       <WhatToBuy
         {...{ section, nearer, wanted, needs, market }}
         from={own?.name ?? null}

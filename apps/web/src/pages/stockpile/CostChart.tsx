@@ -58,5 +58,5 @@ function Drawn({
     }),
     JSON.stringify({ series, night }),
   );
-  return <div ref={ref} />;
+  return <div ref={ref} className="contain-inline-size" />;
 }

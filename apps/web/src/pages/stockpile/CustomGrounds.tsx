@@ -100,7 +100,7 @@ export function CustomGrounds() {
         )}
       </div>
       {ground ? (
-        <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
+        <div className="grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
           <GroundForm key={ground.id} ground={ground} plans={plans} />
           <AsBuilt ground={ground} />
         </div>

@@ -27,7 +27,7 @@ export function LeavesPart() {
     set(`${what} of ${name}`, { leaves: next.toSorted((a, b) => a.month - b.month) });
   const others = leaves.filter((one) => one.month !== month);
   return (
-    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
+    <div className="grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
       <div>
         <div className="flex flex-wrap items-center gap-2 pb-1">
           <select

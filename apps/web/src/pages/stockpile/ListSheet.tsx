@@ -39,7 +39,7 @@ function useSetList(list: PartList) {
 export function ListSheet({ list, plans, onGone }: ListProps & { onGone: () => void }) {
   const edit = useEdit();
   return (
-    <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
+    <div className="grid gap-8 grid-cols-1 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
       <section aria-label={`Lines of ${list.name}`}>
         <div className="flex items-center gap-2">
           <h2 className="font-bold text-base flex-1">{list.name}</h2>

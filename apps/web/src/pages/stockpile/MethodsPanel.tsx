@@ -3,6 +3,7 @@ import { countOf, formatKg, formatPlates, formatPercent } from '@quarry/core/gri
 import { METHOD_SPECS, minHeightOf, type MethodCount } from '@quarry/core/masonry';
 import { METHODS, displayOf, listOf, type Method } from '@quarry/core/document';
 import { useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
+import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { CheckField, NumberField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
@@ -41,7 +42,7 @@ export function MethodsPanel() {
     else edit.patch(label, 'section', scene.section[target.id], { method });
   };
   return (
-    <div className="p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1240px]">
+    <div className="p-4 grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1240px]">
       <section aria-label="Methods side by side">
         <div className="flex flex-wrap items-center gap-2 pb-2">
           <h2 className="font-semibold text-[13px]">Fill</h2>
@@ -116,87 +117,95 @@ function MethodsTable({
   onChoose: ((method: Method) => void) | null;
 }) {
   const { currency } = displayOf(useScene('display'));
-  const least = (of: (one: MethodCount) => number) => Math.min(...counts.map(of));
+  const columns: Column<MethodCount>[] = [
+    { head: 'Method', wraps: true, cell: (one) => <MethodName count={one} /> },
+    leastColumn(
+      'Pieces',
+      counts,
+      ({ pieces }) => pieces,
+      (pieces) => pieces.toLocaleString('en'),
+    ),
+    leastColumn('Mass', counts, ({ grams }) => grams, formatKg),
+    leastColumn(
+      'Money',
+      counts,
+      ({ money }) => money,
+      (money) => `${money.toFixed(0)} ${currency}`,
+    ),
+    leastColumn(
+      'Hours',
+      counts,
+      ({ hours }) => hours,
+      (hours) => `${hours.toFixed(1)} h`,
+    ),
+    {
+      head: 'Height off',
+      number: true,
+      cell: ({ error }) => (error.most === 0 ? 'none' : `≤ ${countOf(error.most, 'plate')}`),
+    },
+    { head: 'Free span', number: true, cell: ({ span }) => (span === 0 ? 'filled' : countOf(span, 'stud')) },
+    {
+      head: 'Bond',
+      number: true,
+      cell: ({ bond }) => (bond.joints > 0 ? formatPercent(bond.bridged / bond.joints) : '–'),
+    },
+    {
+      head: 'Choose',
+      acts: true,
+      cell: ({ method }) =>
+        onChoose && (
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={target?.method === method}
+            onClick={() => onChoose(method)}
+          >
+            Choose<span className="sr-only"> {METHOD_SPECS[method].word}</span>
+          </button>
+        ),
+    },
+  ];
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full text-xs" data-methods>
-        <caption className="sr-only">Methods for {target?.name}</caption>
-        <thead>
-          <tr className="ink-2 border-b hair text-right">
-            <th scope="col" className="font-normal text-left py-1">
-              Method
-            </th>
-            <th scope="col" className="font-normal">
-              Pieces
-            </th>
-            <th scope="col" className="font-normal">
-              Mass
-            </th>
-            <th scope="col" className="font-normal">
-              Money
-            </th>
-            <th scope="col" className="font-normal">
-              Hours
-            </th>
-            <th scope="col" className="font-normal">
-              Height off
-            </th>
-            <th scope="col" className="font-normal">
-              Free span
-            </th>
-            <th scope="col" className="font-normal">
-              Bond
-            </th>
-            <th scope="col">
-              <span className="sr-only">Choose</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {counts.map((one) => (
-            <tr
-              key={one.method}
-              className={`border-b hair ${target?.method === one.method ? 'bg-base-200' : ''}`}
-            >
-              <th scope="row" className="text-left font-normal py-1">
-                <b>{METHOD_SPECS[one.method].word}</b>
-                <div className="ink-2 text-[11px] leading-4 max-w-72">
-                  {METHOD_SPECS[one.method].how}
-                  <Unfit count={one} />
-                </div>
-              </th>
-              <Figure best={one.pieces === least(({ pieces: p }) => p)}>
-                {one.pieces.toLocaleString('en')}
-              </Figure>
-              <Figure best={one.grams === least(({ grams }) => grams)}>{formatKg(one.grams)}</Figure>
-              <Figure best={one.money === least(({ money }) => money)}>
-                {one.money.toFixed(0)} {currency}
-              </Figure>
-              <Figure best={one.hours === least(({ hours }) => hours)}>{one.hours.toFixed(1)} h</Figure>
-              <Figure best={false}>
-                {one.error.most === 0 ? 'none' : `≤ ${countOf(one.error.most, 'plate')}`}
-              </Figure>
-              <Figure best={false}>{one.span === 0 ? 'filled' : countOf(one.span, 'stud')}</Figure>
-              <Figure best={false}>
-                {one.bond.joints > 0 ? formatPercent(one.bond.bridged / one.bond.joints) : '–'}
-              </Figure>
-              <td className="text-right">
-                {onChoose && (
-                  <button
-                    type="button"
-                    className="btn btn-xs"
-                    disabled={target?.method === one.method}
-                    onClick={() => onChoose(one.method)}
-                  >
-                    Choose<span className="sr-only"> {METHOD_SPECS[one.method].word}</span>
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <DataTable
+      label={`Methods for ${target?.name}`}
+      columns={columns}
+      rows={counts}
+      keyOf={({ method }) => method}
+      isPicked={({ method }) => target?.method === method}
+    />
+  );
+}
+
+/** A column of figures of which less is better. */
+function leastColumn(
+  head: string,
+  counts: readonly MethodCount[],
+  of: (one: MethodCount) => number,
+  words: (figure: number) => string,
+): Column<MethodCount> {
+  const least = Math.min(...counts.map(of));
+  return {
+    ...{ head, number: true },
+    tone: (one) => (of(one) === least ? 'good' : null),
+    cell: (one) => (
+      <>
+        {words(of(one))}
+        {of(one) === least && <span className="sr-only"> (least)</span>}
+      </>
+    ),
+  };
+}
+
+function MethodName({ count }: { count: MethodCount }) {
+  const { word, how } = METHOD_SPECS[count.method];
+  return (
+    <>
+      <b>{word}</b>
+      <div className="ink-2 text-[11px] leading-4 max-w-72">
+        {how}
+        <Unfit count={count} />
+      </div>
+    </>
   );
 }
 
@@ -277,15 +286,6 @@ function WholeDisplay() {
         onCommit={(spares) => edit.patch('changed the spares', 'display', display, { spares })}
       />
     </aside>
-  );
-}
-
-function Figure({ best, children }: { best: boolean; children: React.ReactNode }) {
-  return (
-    <td className={`fig text-right whitespace-nowrap px-1.5 ${best ? 'text-success font-medium' : ''}`}>
-      {children}
-      {best && <span className="sr-only"> (least)</span>}
-    </td>
   );
 }
 

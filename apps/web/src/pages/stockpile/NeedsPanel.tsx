@@ -147,7 +147,7 @@ export function NeedsPanel() {
   const [before, after] = [items[0]?.start ?? 0, virtual.getTotalSize() - (items.at(-1)?.end ?? 0)];
   const sheet = all.find(({ id }) => id === chosen) ?? null;
   return (
-    <div className="h-full grid grid-rows-[auto_minmax(0,1fr)_minmax(0,36%)] lg:grid-rows-[auto_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_324px]">
+    <div className="h-full grid grid-rows-[auto_minmax(0,1fr)_minmax(0,36%)] lg:grid-rows-[auto_minmax(0,1fr)] grid-cols-1 lg:grid-cols-[minmax(0,1fr)_324px]">
       <div className="flex flex-wrap items-center gap-2 px-3 py-1.5 border-b hair lg:col-span-2">
         <input
           className="input input-xs w-40"

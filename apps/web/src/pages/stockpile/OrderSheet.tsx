@@ -20,7 +20,7 @@ export function OrderSheet({ order }: { order: Order }) {
   const set = useSetOrder(order);
   const [next] = nextStates(order.state);
   return (
-    <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
+    <div className="grid gap-8 grid-cols-1 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
       <section aria-label={`Lines of ${order.name}`}>
         <div className="flex items-center gap-2 pb-1">
           <h2 className="font-bold text-base flex-1">{order.name}</h2>

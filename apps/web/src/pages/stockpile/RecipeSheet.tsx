@@ -37,7 +37,7 @@ export function RecipeSheet({ recipe, plans }: RecipeProps) {
   const edit = useEdit();
   const set = useSetRecipe(recipe);
   return (
-    <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
+    <div className="grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,300px)] items-start">
       <div>
         <RecipeFields recipe={recipe} plans={plans} />
         <ToneRows

@@ -22,7 +22,7 @@ export function SwapsPanel() {
   );
   const swapped = listOf(scene, 'placeholder').filter((one) => one.swapped !== null);
   return (
-    <div className="p-4 grid gap-8 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1200px]">
+    <div className="p-4 grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1200px]">
       <section aria-label="Placeholders">
         <Heading aside={`${swapped.length} swapped so far`}>To be swapped, the seen ones first</Heading>
         {waiting.length === 0 && (
