@@ -208,7 +208,7 @@ function buildingPieces(scene: Scene, relief: Relief): CarriedPiece[] {
         ? [refOf(scene, 'plot', plot.id)]
         : base.kind === 'ground' || base.kind === 'cavity'
           ? modulesUnder(scene, ...areaBounds(plot))
-          : base.kind === 'deck' && !scene.deck[base.id]?.loose
+          : base.kind === 'run' || (base.kind === 'deck' && !scene.deck[base.id]?.loose)
             ? modulesUnder(scene, ...areaBounds(plot))
             : [refOf(scene, base.kind, base.id)];
     const middle = centreOf(plot);

@@ -181,8 +181,10 @@ export const standFields = {
   onDeck: reference.default(null),
   inCavity: reference.default(null),
   onPlot: reference.default(null),
+  /** On a wall or fence: on its top. */
+  onRun: reference.default(null),
 };
-export const STAND_REFS = { onDeck: 'deck', inCavity: 'cavity', onPlot: 'plot' } as const;
+export const STAND_REFS = { onDeck: 'deck', inCavity: 'cavity', onPlot: 'plot', onRun: 'run' } as const;
 
 /** A way or track that makes a deck of its own where it lies over the ground, instead of a bank. */
 export const bridgeFields = {

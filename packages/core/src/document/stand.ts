@@ -1,4 +1,5 @@
 import { containsPoint } from '../grid/index.ts';
+import { STAND_REFS } from './fields.ts';
 import { placeIn } from './place.ts';
 import { listOf, type Scene } from './scene.ts';
 import type { Deck, Entity, Kind, Plot } from './schema.ts';
@@ -6,16 +7,27 @@ import type { Deck, Entity, Kind, Plot } from './schema.ts';
 // What a thing says it stands on.
 
 /** Fields of things that may name what they stand on. */
-export type StandFields = Pick<Plot, 'onGround' | 'onDeck' | 'inCavity' | 'onPlot'>;
+export type StandFields = Pick<Plot, 'onGround' | 'onDeck' | 'inCavity' | 'onPlot' | 'onRun'>;
+
+/** Kinds that a thing may name to stand on: a deck, a cavity’s floor, the roof of a building, the top of a wall. */
+export type BaseKind = (typeof STAND_REFS)[keyof typeof STAND_REFS];
+export const BASE_KINDS: readonly BaseKind[] = Object.values(STAND_REFS);
 
 /** What a thing says it stands on; null: the highest surface under it. */
-export type Standing = { kind: 'ground' } | { kind: 'deck' | 'cavity' | 'plot'; id: string };
+export type Standing = { kind: 'ground' } | { kind: BaseKind; id: string };
 
-export function standingOf({ onGround, onDeck, inCavity, onPlot }: StandFields): Standing | null {
+export function standingOf({ onGround, onDeck, inCavity, onPlot, onRun }: StandFields): Standing | null {
   if (onGround) return { kind: 'ground' };
   if (onDeck !== null) return { kind: 'deck', id: onDeck };
   if (inCavity !== null) return { kind: 'cavity', id: inCavity };
-  return onPlot === null ? null : { kind: 'plot', id: onPlot };
+  if (onPlot !== null) return { kind: 'plot', id: onPlot };
+  return onRun === null ? null : { kind: 'run', id: onRun };
+}
+
+/** Whether a thing names a roof or a wall to stand on: nothing of it reaches down to the ground. */
+export function isRaised(thing: StandFields): boolean {
+  const on = standingOf(thing);
+  return on?.kind === 'plot' || on?.kind === 'run';
 }
 
 /** A key for lists of what one can stand on; empty: the highest surface. */
@@ -28,6 +40,7 @@ export const standFieldsFor = (on: Standing | null): StandFields => ({
   onDeck: on?.kind === 'deck' ? on.id : null,
   inCavity: on?.kind === 'cavity' ? on.id : null,
   onPlot: on?.kind === 'plot' ? on.id : null,
+  onRun: on?.kind === 'run' ? on.id : null,
 });
 
 /** Kinds that may name what they stand on. */

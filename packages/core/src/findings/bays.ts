@@ -19,6 +19,7 @@ import {
   topAt,
   type Point,
   type Relief,
+  wallTopsAt,
 } from '../terrain/index.ts';
 import { frontsOf, partJoints, placeOfOpening, unevenWindows, type PlacedBay } from '../structures/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
@@ -87,12 +88,12 @@ interface Before {
   blockedBy: Entity<'plot'> | null;
 }
 
-/** Ground, decks, floors of cavities and roofs at a place. @param z of the door's foot */
+/** Ground, decks, floors of cavities, roofs and tops of walls at a place. @param z of the door's foot */
 function beforeDoor(scene: Scene, relief: Relief, own: Entity<'plot'>, at: Point, z: number): Before {
   const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
   const i = indexAt(relief, x, y);
   if (i < 0 || relief.ground[i] === OUTSIDE) return { surfaces: [], blockedBy: null };
-  const surfaces = [floorBeside(scene, relief, own, at), relief.height[i]];
+  const surfaces = [floorBeside(scene, relief, own, at), relief.height[i], ...wallTopsAt(scene, relief, at)];
   for (const slab of relief.slabs) {
     const top = topAt(slab, x, y);
     if (slab.kind !== 'cavity' && top !== NO_SLAB) surfaces.push(top);
@@ -166,7 +167,7 @@ function whereTo(z: number, surfaces: readonly number[]): { words: string; by: n
 const doorLeads: Rule = {
   id: 'door-leads',
   title: 'A door leads nowhere',
-  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge or a roof that no building takes, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot; or, wall to wall with another building, a door or arch of that one at most half a stud aside and a step higher or lower.`,
+  basis: `The foot of each door against what one could stand on a stud before it: ground, deck, bridge, wall or a roof that no building takes, at most ${STEP} plates lower (a step of a brick; ours, no source) and no higher than the door’s foot; or, wall to wall with another building, a door or arch of that one at most half a stud aside and a step higher or lower.`,
   page: 'plan',
   severity: 'warning',
   check: ({ scene, relief }) =>

@@ -16,6 +16,7 @@ import {
   SIDE_WORDS,
   builtSides,
   displayOf,
+  isRaised,
   labelOf,
   listOf,
   plotBounds,
@@ -89,11 +90,12 @@ const doorCliff: Rule = {
   id: 'door-cliff',
   title: 'A door opens onto a drop',
   basis:
-    'The ground two studs before the middle of the door’s side against the ground the building stands on; one brick is a step.',
+    'The ground two studs before the middle of the door’s side against the ground the building stands on; one brick is a step. On a roof or a wall a building has no street door.',
   page: 'plan',
   severity: 'warning',
   check({ scene, relief }) {
     return listOf(scene, 'plot').flatMap((plot): FindingDraft[] => {
+      if (isRaised(plot)) return [];
       const sill = standsOn(scene, relief, plot);
       const at = beforeDoor(plot);
       const index = indexAt(relief, at.x, at.y);

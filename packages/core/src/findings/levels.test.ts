@@ -93,6 +93,19 @@ describe('what is judged of levels', () => {
     const gallery = (offset: number) => ({ decks: [deck({ x: 28, y: 12, w: 8, d: 8, offset })] });
     // A step of a brick up to it; a plate lower is too far, a plate higher bars it.
     expect([24, 25, 22, 21, 26].map((offset) => leads(gallery(offset)).length)).toEqual([0, 0, 0, 1, 1]);
+    const walk = (height: number, use: 'wall' | 'hedge' = 'wall') => ({
+      runs: [
+        {
+          ...{ id: 'w', name: 'Wall', use, height, thick: 4 },
+          points: [
+            { x: 30, y: 4 },
+            { x: 30, y: 28 },
+          ],
+        },
+      ],
+    });
+    expect([22, 19, 18, 23].map((height) => leads(walk(height)).length)).toEqual([0, 0, 1, 1]);
+    expect(leads(walk(22, 'hedge'))).toHaveLength(1);
     const beside = (height: number) => ({
       plots: [house(), { id: 'n', name: 'Neighbour', x: 28, y: 12, w: 8, d: 8, height }],
     });
@@ -275,6 +288,103 @@ describe('what is judged of levels', () => {
     // The deck ends at stud 24: of 4 columns of 4 studs one is on it.
     expect(of(23)).toEqual([{ carried: 4, studs: 16, severity: 'warning' }]);
     expect(of(30)).toEqual([{ carried: 0, studs: 16, severity: 'error' }]);
+  });
+  describe('on walls', () => {
+    const wall = (more: object) => ({
+      ...{ id: 'w', name: 'Wall', use: 'wall' as const, height: 15, thick: 2 },
+      points: [
+        { x: 4, y: 8 },
+        { x: 28, y: 8 },
+      ],
+      ...more,
+    });
+    const tower = (more: object) => ({
+      ...{ id: 't', name: 'Tower', x: 10, y: 7, w: 2, d: 2, height: 30, onRun: 'w' },
+      ...more,
+    });
+    const of = (rule: string, towerMore: object, wallMore: object = {}) =>
+      numbersOf({ pads: [pad(3)], runs: [wall(wallMore)], plots: [tower(towerMore)] }, rule);
+    test('a tower on a wall is on it, half on it, or beside it, by the studs of its outer walls', () => {
+      expect(of('stands-on-nothing', {})).toEqual([]);
+      // The border of 6 × 4 has 16 studs; two rows lie on the wall, of which the border has both ends.
+      expect(of('stands-on-nothing', { y: 6, w: 6, d: 4 })).toEqual([
+        { carried: 4, studs: 16, severity: 'warning' },
+      ]);
+      expect(of('stands-on-nothing', { y: 20 })).toEqual([{ carried: 0, studs: 4, severity: 'error' }]);
+    });
+    test('it does not stand across that wall, unless a fence on the wall is in its way', () => {
+      expect(of('plot-across', {})).toEqual([]);
+      expect(of('plot-across', { onRun: null })).toMatchObject([{ studs: 4 }]);
+      expect(of('plot-across', {}, { topFence: true })).toMatchObject([{ studs: 4 }]);
+    });
+    test('a storey on a ring of panels, and a round hall on that', () => {
+      // 24 panels of 4: inner radius 4 ÷ (2 tan 7.5°) = 15.2, outer one 16.2 (regular polygon).
+      const ring = (id: string, more: object) => ({
+        ...{ id, name: id, use: 'wall' as const, height: 18, thick: 1, ring: 24, panel: 4 },
+        points: [
+          { x: 24, y: 16 },
+          { x: 48, y: 16 },
+        ],
+        ...more,
+      });
+      const hall = (more: object) => ({
+        ...{
+          id: 'h',
+          name: 'Hall',
+          shape: 'round' as const,
+          x: 8,
+          y: 0,
+          w: 32,
+          d: 32,
+          height: 30,
+          onRun: 'b',
+        },
+        ...more,
+      });
+      const keep = (more: object) => ({
+        footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 48, d: 32 }],
+        pads: [pad(3, { w: 48, d: 32 })],
+        runs: [ring('a', {}), ring('b', { onRun: 'a' })],
+        plots: [hall(more)],
+      });
+      const scene = sceneFrom({ ...BASE, ...keep({}) });
+      expect(standsOn(scene, compileRelief(scene), scene.plot.h)).toBe(3 + 18 + 18);
+      expect(numbersOf(keep({}), 'stands-on-nothing')).toEqual([]);
+      expect(numbersOf(keep({}), 'plot-across')).toEqual([]);
+      // Four studs smaller on each side it hangs inside of the ring.
+      expect(numbersOf(keep({ x: 12, y: 4, w: 24, d: 24 }), 'stands-on-nothing')).toMatchObject([
+        { carried: 0, severity: 'error' },
+      ]);
+    });
+    test('has no street door: the drop before it is no fault', () => {
+      expect(of('door-cliff', {})).toEqual([]);
+      // On high ground it has one: that ends a stud before the door.
+      const high = { id: 'high', x: 0, y: 0, w: 48, d: 12, order: 1 };
+      const onGround = {
+        pads: [pad(3), { ...pad(24), ...high }],
+        plots: [tower({ onRun: null, x: 20, y: 7, w: 4, d: 4 })],
+      };
+      expect(numbersOf(onGround, 'door-cliff')).toMatchObject([{ drop: 21 }]);
+    });
+    test('goes along with it; without it on the next surface', () => {
+      const scene = sceneFrom({
+        ...BASE,
+        pads: [pad(3)],
+        runs: [wall({})],
+        plots: [tower({}), tower({ id: 'cap', name: 'Cap', height: 3, onRun: null, onPlot: 't' })],
+        figures: [{ id: 'f', name: 'Guard', x: 20.5, y: 8.5, onRun: 'w' }],
+      });
+      const after = (changes: Parameters<typeof reduce>[1]) => {
+        const done = reduce(scene, changes);
+        if (!done.ok) throw new Error(done.refusal.sentence);
+        return done.scene;
+      };
+      const moved = after(moveAll(scene, [{ kind: 'run', id: 'w' }], 2, 1));
+      expect([moved.plot.t.x, moved.plot.cap.y, moved.figure.f.x]).toEqual([12, 8, 22.5]);
+      const without = after(removeAll(scene, [{ kind: 'run', id: 'w' }]));
+      expect([without.plot.t.onRun, without.plot.cap.onPlot]).toEqual([null, 't']);
+      expect(standsOn(without, compileRelief(without), without.plot.cap)).toBe(3 + 30);
+    });
   });
   test('half on a deck and half on the yard it has two feet: no gap is told', () => {
     const shed = { id: 's', name: 'Shed', x: 22, y: 6, w: 4, d: 4, height: 9 };

@@ -4,10 +4,12 @@ import {
   labelOf,
   listOf,
   standingOf,
+  type BaseKind,
   STANDING_KINDS,
   isStandingKind,
   type Kind,
   type Scene,
+  wallStraights,
 } from '../document/index.ts';
 import {
   NO_SLAB,
@@ -15,6 +17,7 @@ import {
   eachPlotSpan,
   eachStripStud,
   eachWallStud,
+  stripCorners,
   eachStudOf,
   eachTouched,
   heightOfStud,
@@ -270,7 +273,7 @@ const standsOnNothing: Rule = {
   id: 'stands-on-nothing',
   title: 'Something stands on what is not under it',
   basis:
-    'The studs that a thing’s foot touches, against those of the deck, the cavity or the building it is set to stand on.',
+    'The studs that a thing’s foot touches, against those of the deck, the cavity, the building or the wall it is set to stand on.',
   page: 'plan',
   severity: 'error',
   check({ scene, relief }) {
@@ -280,19 +283,20 @@ const standsOnNothing: Rule = {
         const on = standingOf(thing);
         if (!on || on.kind === 'ground') return [];
         const under = studsUnder(scene, relief, shapes, on);
-        const own = footOf(scene, relief, kind, thing.id);
+        const own = footOf(scene, relief, kind, thing.id, on.kind);
         const carried = own.filter((stud) => under.has(stud)).length;
         if (own.length === 0 || carried === own.length) return [];
         const name = labelOf(scene, kind, thing.id);
         const base = labelOf(scene, on.kind, on.id);
+        const all = `${countOf(own.length, 'stud')}${kind === 'plot' && on.kind === 'run' ? ' under outer walls' : ''}`;
         const place = influenceOf(scene, kind, thing.id);
         return [
           {
             severity: carried === 0 ? 'error' : 'warning',
             sentence:
               carried === 0
-                ? `“${name}” is set to stand on “${base}”, which is under 0 of its ${countOf(own.length, 'stud')}.`
-                : `“${name}” stands half on “${base}”: on ${carried} of its ${countOf(own.length, 'stud')}.`,
+                ? `“${name}” is set to stand on “${base}”, which is under 0 of its ${all}.`
+                : `“${name}” stands half on “${base}”: on ${carried} of its ${all}.`,
             remedy:
               carried === 0
                 ? 'Move it there, or let it stand on something else.'
@@ -315,7 +319,7 @@ function studsUnder(
   scene: Scene,
   relief: Relief,
   cavities: ReturnType<typeof shapesOf>['cavities'],
-  on: { kind: 'deck' | 'cavity' | 'plot'; id: string },
+  on: { kind: BaseKind; id: string },
 ): Set<number> {
   const studs = new Set<number>();
   const add = (x: number, y: number) => studs.add((y - relief.y) * relief.w + x - relief.x);
@@ -324,6 +328,12 @@ function studsUnder(
     eachPlotSpan(plot, relief, (row, from, to) => {
       for (let x = from; x < to; x++) add(x, row);
     });
+  const run = on.kind === 'run' ? scene.run[on.id] : undefined;
+  if (run)
+    for (const { from, to } of wallStraights(run))
+      eachTouched(stripCorners(from, to, run.thick), relief, (row, first, end) => {
+        for (let x = first; x < end; x++) add(x, row);
+      });
   const cavity = on.kind === 'cavity' ? cavities.find(({ thing }) => thing.id === on.id) : undefined;
   cavity?.mask.forEach((isIn, k) => {
     if (isIn) add(cavity.x + (k % cavity.w), cavity.y + Math.trunc(k / cavity.w));
@@ -334,8 +344,17 @@ function studsUnder(
   return studs;
 }
 
-/** The studs that a thing's foot touches, by index: of a building its walls, of a run its line, else the stud it is on. */
-function footOf(scene: Scene, relief: Relief, kind: (typeof STANDING_KINDS)[number], id: string): number[] {
+/**
+ * The studs that a thing’s foot touches, by index: of a building all of it, and on a wall its own outer walls; of a run its
+ * line; else the stud it is on.
+ */
+function footOf(
+  scene: Scene,
+  relief: Relief,
+  kind: (typeof STANDING_KINDS)[number],
+  id: string,
+  on: BaseKind,
+): number[] {
   const studs: number[] = [];
   const add = (x: number, y: number) => {
     if (x >= relief.x && y >= relief.y && x < relief.x + relief.w && y < relief.y + relief.d)
@@ -347,7 +366,9 @@ function footOf(scene: Scene, relief: Relief, kind: (typeof STANDING_KINDS)[numb
     });
   else if (kind === 'run') eachWallStud(scene.run[id], relief, add);
   else add(Math.floor(scene[kind][id].x), Math.floor(scene[kind][id].y));
-  return studs;
+  if (kind !== 'plot' || on !== 'run') return studs;
+  const all = new Set(studs);
+  return studs.filter((i) => ![i - 1, i + 1, i - relief.w, i + relief.w].every((beside) => all.has(beside)));
 }
 
 const deckLow: Rule = {

@@ -37,6 +37,7 @@ import {
   runsEast,
   SIDE_WORDS,
   wallLine,
+  isRaised,
 } from '../document/index.ts';
 import { type Context, type FindingDraft, type Rule } from './finding.ts';
 import { overlappingPairs } from './places.ts';
@@ -279,6 +280,7 @@ export function studsTaken(scene: Scene, relief: Relief, plot: Entity<'plot'>, l
   const foot = standsOn(scene, relief, plot);
   if (foot === null) return 0;
   const own = touched(builtCorners(plot));
+  const isUp = isRaised(plot);
   const studs = new Set<number>();
   for (const points of line.strips)
     eachStripStud(points, line.half, roundOut(bounds), (x, y) => {
@@ -289,7 +291,7 @@ export function studsTaken(scene: Scene, relief: Relief, plot: Entity<'plot'>, l
         const top = topAt(slab, x, y);
         return top !== NO_SLAB && top >= to && top <= foot;
       });
-      if (from < foot + plot.height && !isParted) studs.add(keyOf(x, y));
+      if (from < foot + plot.height && !isParted && !(isUp && to <= foot)) studs.add(keyOf(x, y));
     });
   return studs.size;
 }

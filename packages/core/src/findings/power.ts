@@ -57,7 +57,8 @@ const lightBuried: Rule = {
       const i = indexAt(relief, device.x, device.y);
       if (device.use !== 'light' || device.below === 0 || i < 0 || relief.ground[i] === OUTSIDE) return [];
       // What lies over a light in a deck, a building or a cavity is not known.
-      if (namedFoot(scene, relief, device) !== null || relief.surface[i] !== relief.height[i]) return [];
+      if (namedFoot(scene, relief, device, device) !== null || relief.surface[i] !== relief.height[i])
+        return [];
       const ground = groundNamed(relief.ground[i]);
       const { plates, stops } = clearDepth(dresses.of(ground, sectionAt(scene, device), relief.height[i]));
       if (device.below <= plates) return [];

@@ -71,7 +71,7 @@ export function heightOf(scene: Scene, relief: Relief, device: Device): number {
   const [x, y] = [Math.floor(device.x), Math.floor(device.y)];
   const isOn = x >= relief.x && y >= relief.y && x < relief.x + relief.w && y < relief.y + relief.d;
   const under = isOn ? footHeights(relief, device)[(y - relief.y) * relief.w + x - relief.x] : 0;
-  const foot = namedFoot(scene, relief, device) ?? under;
+  const foot = namedFoot(scene, relief, device, device) ?? under;
   return Math.max(0, foot + device.height - device.below) * MM_PER_PLATE;
 }
 

@@ -30,7 +30,7 @@ export const swapChoices = (scene: Pick<Scene, 'piece'>): SwapChoice[] => [
 ];
 
 /** What of a building stays when it becomes another one: what it is called, how it is turned and what it stands on. */
-const STAYING = ['name', 'turn', 'notes', 'onGround', 'onDeck', 'inCavity', 'onPlot'];
+const STAYING = ['name', 'turn', 'notes', 'onGround', 'onDeck', 'inCavity', 'onPlot', 'onRun'];
 
 /**
  * A building as another one, its middle where it was, on half studs. The list that its shell made is made again; a list of

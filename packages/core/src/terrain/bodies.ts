@@ -109,7 +109,7 @@ function heightUnder(relief: SurfaceRaster, { x, y }: Point, heights = relief.su
 
 /** Height on which something stands at a point, plates: what it names, else what is under it there. */
 export const footAt = (scene: Scene, relief: SurfaceRaster, thing: StandFields, at: Point): number =>
-  namedFoot(scene, relief, thing) ?? heightUnder(relief, at, footHeights(relief, thing));
+  namedFoot(scene, relief, thing, at) ?? heightUnder(relief, at, footHeights(relief, thing));
 
 /**
  * Everything that stands or hangs in a scene: decks, bridges and what carries them too. Walls stand from stretch to stretch, members of repeats and plants one by one;

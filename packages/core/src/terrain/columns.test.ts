@@ -197,6 +197,46 @@ describe('columns by hand', () => {
       expect(bodiesOf(scene(deck), relief).find(({ id }) => id === 't')?.ground).toBe(deck);
     }
   });
+  test('on a wall things stand on its top: on level ground, down a slope where they are, and on what stands on it', () => {
+    const line = (id: string, more: object) => ({
+      ...{ id, name: id, use: 'wall' as const, height: 15, thick: 2 },
+      points: [
+        { x: 0, y: 8 },
+        { x: 24, y: 8 },
+      ],
+      ...more,
+    });
+    const scene = sceneFrom({
+      ...BASE,
+      // The wall steps up with the ground at stud 12.
+      pads: [pad('a', 3), pad('b', 9, { x: 12, order: 1 })],
+      runs: [line('wall', {}), line('fence', { onRun: 'wall', thick: 1, height: 4 })],
+      plots: [
+        house('low', { x: 2, y: 7, w: 2, d: 2, onRun: 'wall' }),
+        house('high', { x: 20, y: 7, w: 2, d: 2, onRun: 'wall' }),
+        house('flag', { x: 2, y: 7, w: 2, d: 2, height: 2, onPlot: 'low' }),
+      ],
+      trees: [
+        { id: 't', name: 'Tree', x: 8.5, y: 7.5, crown: 1, height: 5, onRun: 'wall' },
+        // Beside the wall there is nothing of it: the highest of it counts, and the rule tells that it is not under it.
+        { id: 'off', name: 'Off', x: 8.5, y: 2.5, crown: 1, height: 5, onRun: 'wall' },
+      ],
+    });
+    const relief = compileRelief(scene);
+    const foot = (id: string) => standsOn(scene, relief, scene.plot[id]);
+    expect([foot('low'), foot('high'), foot('flag')]).toEqual([3 + 15, 9 + 15, 3 + 15 + 9]);
+    expect(columnAt(scene, 2, 7)).toEqual(['0–3 ground', '3–18 wall', '18–27 low', '27–29 flag']);
+    const grounds = bodiesOf(scene, relief).filter(({ kind }) => kind === 'tree');
+    expect(grounds.map(({ id, ground }) => [id, ground])).toEqual([
+      ['off', 24],
+      ['t', 18],
+    ]);
+    // A wall on a wall is built level, on the highest of it.
+    expect(bodiesOf(scene, relief).find(({ id }) => id === 'fence')?.begins).toBe(24);
+    expect(
+      compileRelief(sceneFrom({ ...BASE, runs: [line('a', { onRun: 'a' })] })).top.every((z) => z <= 15),
+    ).toBe(true);
+  });
   test('in a circle nothing stands on itself: it comes back to the surface', () => {
     const scene = sceneFrom({
       ...BASE,
@@ -236,13 +276,24 @@ const displays = fc
         height: fc.integer({ min: 1, max: 12 }),
         out: fc.integer({ min: 0, max: 2 }),
         from: fc.integer({ min: 0, max: 4 }),
-        on: fc.integer({ min: 0, max: 8 }),
+        on: fc.integer({ min: 0, max: 10 }),
+      }),
+      3,
+    ),
+    runs: some(
+      fc.record({
+        at: half(0, 12),
+        turned: fc.boolean(),
+        height: fc.integer({ min: 1, max: 9 }),
+        thick: half(1, 3),
+        on: fc.integer({ min: 0, max: 5 }),
+        ring: fc.option(fc.integer({ min: 3, max: 6 })),
       }),
       3,
     ),
     road: fc.option(fc.record({ y: half(1, 14), z: fc.integer({ min: 1, max: 20 }), bridges: fc.boolean() })),
   })
-  .map(({ pads, decks, cavities, plots, road }): Given => ({
+  .map(({ pads, decks, cavities, plots, road, runs: walls }): Given => ({
     ...BASE,
     pads: pads.map((one, i) => pad(`p${i}`, one.offset, { ...one.area, order: i })),
     decks: decks.map(({ area: at, ...one }, i) => ({
@@ -264,7 +315,22 @@ const displays = fc
       onGround: on === 1,
       ...(on >= 2 && on <= 4 && decks.length > 0 ? { onDeck: `d${on % decks.length}` } : {}),
       ...(on >= 5 && on <= 6 && cavities.length > 0 ? { inCavity: `c${on % cavities.length}` } : {}),
-      ...(on >= 7 && i > 0 ? { onPlot: `h${i - 1}` } : {}),
+      ...(on >= 7 && on <= 8 && i > 0 ? { onPlot: `h${i - 1}` } : {}),
+      ...(on >= 9 && walls.length > 0 ? { onRun: `r${on % walls.length}` } : {}),
+    })),
+    runs: walls.map(({ at, turned, height, thick, on, ring }, i) => ({
+      ...{ id: `r${i}`, name: `R${i}`, use: 'wall', height, thick, ring },
+      points: turned
+        ? [
+            { x: at, y: 2 },
+            { x: at, y: 14 },
+          ]
+        : [
+            { x: 3, y: at },
+            { x: 20, y: at },
+          ],
+      ...(on >= 3 && i > 0 ? { onRun: `r${i - 1}` } : {}),
+      ...(on === 2 && plots.length > 0 ? { onPlot: 'h0' } : {}),
     })),
     ways: road
       ? [
@@ -346,7 +412,7 @@ describe('columns of random displays', () => {
   test('ground, cavities and decks are those that each plate, asked by itself, is in', () => {
     fc.assert(
       fc.property(displays, (given) => {
-        const scene = sceneFrom({ ...given, plots: [], ways: [] });
+        const scene = sceneFrom({ ...given, plots: [], ways: [], runs: [] });
         const columns = columnsOf(scene, compileRelief(scene));
         for (let y = 0; y < 16; y += 3)
           for (let x = 0; x < 24; x += 2) {
@@ -386,7 +452,9 @@ describe('columns of random displays', () => {
               expect(from).toBeLessThan(to);
               if (i > 0) expect(from).toBeGreaterThanOrEqual(pieces[i - 1].to);
             });
-            const laid = pieces.filter(({ owner }) => owner === null || owner.kind !== 'plot');
+            const laid = pieces.filter(
+              ({ owner }) => owner === null || !['plot', 'run'].includes(owner.kind),
+            );
             const i = indexAt(relief, x, y);
             const highest = Math.max(relief.height[i], ...laid.map(({ to }) => to));
             expect({ x, y, surface: relief.surface[i] }).toEqual({ x, y, surface: highest });
@@ -400,9 +468,9 @@ describe('columns of random displays', () => {
       fc.property(
         displays,
         displays,
-        fc.array(fc.boolean(), { minLength: 5, maxLength: 5 }),
+        fc.array(fc.boolean(), { minLength: 6, maxLength: 6 }),
         (a, b, takes) => {
-          const groups = ['pads', 'decks', 'cavities', 'plots', 'ways'] as const;
+          const groups = ['pads', 'decks', 'cavities', 'plots', 'ways', 'runs'] as const;
           // On wide ground what changes is a small part of it, and the rest is kept.
           const wide = { footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 64 }] };
           const mixed = { ...a, ...wide };
@@ -417,7 +485,7 @@ describe('columns of random displays', () => {
             return;
           }
           // What did not change is the same object, as after a batch.
-          for (const kind of ['pad', 'deck', 'cavity', 'plot', 'way', 'level', 'footprint'] as const)
+          for (const kind of ['pad', 'deck', 'cavity', 'plot', 'way', 'run', 'level', 'footprint'] as const)
             for (const id of Object.keys(after[kind]))
               if (JSON.stringify(after[kind][id]) === JSON.stringify(before[kind][id]))
                 Object.assign(after[kind], { [id]: before[kind][id] });

@@ -221,6 +221,6 @@ export function placeObjects(
     for (const plant of plantsOf(planting)) placePlant(setting, plant, null);
   });
   each('tree', (setting, tree) =>
-    placePlant(setting, tree, namedFoot(scene, to.land, tree), footHeights(to.land, tree)),
+    placePlant(setting, tree, namedFoot(scene, to.land, tree, tree), footHeights(to.land, tree)),
   );
 }

@@ -1,9 +1,12 @@
 import { intersection, roundOut, type Rect } from '../grid/index.ts';
 import {
+  BASE_KINDS,
   KINDS,
   influenceBounds,
   labelOf,
   listOf,
+  standFieldsFor,
+  type BaseKind,
   type Kind,
   type Scene,
   type Standing,
@@ -11,8 +14,8 @@ import {
 import type { Relief } from './relief.ts';
 import { OUTSIDE } from './rasterize.ts';
 import { ARCH, NO_SLAB, eachStudOf, spanOf, topAt, undersideAt, type Slab } from './slab.ts';
-import { levelHeight, shapesOf } from './slabs.ts';
-import { standsOn } from './stand.ts';
+import { shapesOf } from './slabs.ts';
+import { isOnWall, namedFoot } from './stand.ts';
 
 // What decks, bridges and cavities come to, and what a thing could stand on.
 
@@ -130,7 +133,14 @@ export interface StandChoice {
   height: number | null;
 }
 
-/** What lies under a place of the plan to stand on: the surface, the ground, decks, cavities and buildings. */
+const BASE_WORDS: Readonly<Record<BaseKind, string>> = {
+  deck: `the ${KINDS.deck.word}`,
+  cavity: `the ${KINDS.cavity.word}`,
+  plot: 'the roof of',
+  run: 'the top of',
+};
+
+/** What lies under a place of the plan to stand on: the surface, the ground, decks, cavities, buildings and walls. */
 export function standChoices(
   scene: Scene,
   relief: Relief,
@@ -150,14 +160,12 @@ export function standChoices(
     return high;
   };
   const touches = (area: Rect) => intersection(area, place) !== null;
-  const named = (['deck', 'cavity', 'plot'] as const).flatMap((on) =>
+  const named = BASE_KINDS.flatMap((on) =>
     listOf(scene, on).flatMap((other): StandChoice[] => {
-      if (other.id === id || !touches(other)) return [];
-      const height =
-        'turn' in other ? (standsOn(scene, relief, other) ?? 0) + other.height : levelHeight(scene, other);
-      const name = labelOf(scene, on, other.id);
-      const word = on === 'plot' ? `the roof of “${name}”` : `the ${KINDS[on].word} “${name}”`;
-      return [{ on: { kind: on, id: other.id }, word, height }];
+      if (other.id === id || !('points' in other ? isOnWall(other, place) : touches(other))) return [];
+      const base = { kind: on, id: other.id };
+      const height = namedFoot(scene, relief, standFieldsFor(base), place);
+      return [{ on: base, word: `${BASE_WORDS[on]} “${labelOf(scene, on, other.id)}”`, height }];
     }),
   );
   return [

@@ -1,13 +1,18 @@
-import type { Rect } from '../grid/index.ts';
+import { boundsOfPoints, intersection, type Rect } from '../grid/index.ts';
 import {
   JUMPER_PLATES,
   halfOff,
+  listOf,
+  plotBounds,
   standingOf,
   wallCorners,
+  wallLine,
+  type BaseKind,
   type Entity,
   type Plot,
   type Scene,
   type StandFields,
+  type Standing,
 } from '../document/index.ts';
 import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
@@ -15,30 +20,55 @@ import { NO_SLAB, topAt, type Slab } from './slab.ts';
 import { levelHeight } from './slabs.ts';
 import { eachWallStud } from './wallRuns.ts';
 
-// What stands on what: the ground, the highest surface, or a deck, a cavity's floor or a roof that a thing names.
+// What stands on what: the ground, the highest surface, or a deck, a cavity's floor, a roof or a wall that a thing names.
 
 /** The ground with the highest surface over it. */
 export interface SurfaceRaster extends Raster {
   surface: Int16Array;
 }
 
-/** Buildings stand on each other at most so deep: what goes on in a circle stands on the ground. */
+/** Buildings and walls stand on each other at most so deep. */
 export const MAX_STOREYS = 16;
 
+/** Where a thing is on the plan, studs: a point, or all that it takes. */
+type Over = { x: number; y: number } & Partial<Pick<Rect, 'w' | 'd'>>;
+
 /**
- * Height of what a thing names to stand on, plates: the top of a deck, the floor of a cavity, the roof of a building.
+ * Height of what a thing names to stand on, plates: the top of a deck, the floor of a cavity, the roof of a building, the
+ * top of a wall.
+ * @param over where the thing is: a wall that follows the ground is as high as it is there
  * @returns null where it names none, or the ground
  */
-export function namedFoot(scene: Scene, relief: SurfaceRaster, thing: StandFields, depth = 0): number | null {
+export function namedFoot(
+  scene: Scene,
+  relief: SurfaceRaster,
+  thing: StandFields,
+  over: Over,
+): number | null {
   const on = standingOf(thing);
-  if (on === null || on.kind === 'ground') return null;
+  if (on === null || on.kind === 'ground' || !isHeld(scene, on)) return null;
   if (on.kind === 'plot') {
     const under = scene.plot[on.id];
-    const foot = under && depth < MAX_STOREYS ? standsOn(scene, relief, under, depth + 1) : null;
+    const foot = under ? standsOn(scene, relief, under) : null;
     return foot === null ? null : foot + under.height;
+  }
+  if (on.kind === 'run') {
+    const under = scene.run[on.id];
+    return under ? topOfRun(scene, relief, under, over) : null;
   }
   const thingUnder = scene[on.kind][on.id];
   return thingUnder ? levelHeight(scene, thingUnder) : null;
+}
+
+/** Whether what a thing names is held by something else: in a circle nothing is. */
+function isHeld(scene: Scene, on: Standing): boolean {
+  let under: Standing | null = on;
+  for (let deep = 0; deep < MAX_STOREYS; deep++) {
+    if (under?.kind !== 'plot' && under?.kind !== 'run') return true;
+    const thing: StandFields | undefined = scene[under.kind][under.id];
+    under = thing ? standingOf(thing) : null;
+  }
+  return false;
 }
 
 /** The heights a thing stands on where it names nothing of its own, one a stud. */
@@ -51,15 +81,39 @@ export const footHeights = (relief: SurfaceRaster, { onGround }: StandFields): I
  * @returns null where each stud of it stands on what is there, and for a ring beside the footprint
  */
 export function wallFoot(scene: Scene, relief: SurfaceRaster, run: Entity<'run'>): number | null {
-  const named = namedFoot(scene, relief, run);
-  if (named !== null || run.ring === null) return named;
+  const named = namedFoot(scene, relief, run, boundsOfPoints(wallLine(run)));
+  return named === null && run.ring !== null ? highestUnderRun(relief, run, relief) : named;
+}
+
+/** The highest of what a wall stands on, plates. @returns null where none of it lies in a window of the footprint */
+function highestUnderRun(relief: SurfaceRaster, run: Entity<'run'>, window: Rect): number | null {
   const heights = footHeights(relief, run);
   let high: number | null = null;
-  eachWallStud(run, relief, (x, y) => {
+  eachWallStud(run, window, (x, y) => {
     const i = (y - relief.y) * relief.w + x - relief.x;
     if (relief.ground[i] !== OUTSIDE && (high === null || heights[i] > high)) high = heights[i];
   });
   return high;
+}
+
+/** Height of the top of a wall under a thing, plates: where it is highest there, or where none of it is there, anywhere. */
+function topOfRun(
+  scene: Scene,
+  relief: SurfaceRaster,
+  run: Entity<'run'>,
+  { x, y, w = 0, d = 0 }: Over,
+): number | null {
+  const [west, north] = [Math.floor(x), Math.floor(y)];
+  const studs = {
+    ...{ x: west, y: north },
+    ...{ w: Math.max(1, Math.ceil(x + w) - west), d: Math.max(1, Math.ceil(y + d) - north) },
+  };
+  const here = intersection(studs, relief);
+  const foot =
+    wallFoot(scene, relief, run) ??
+    (here && highestUnderRun(relief, run, here)) ??
+    highestUnderRun(relief, run, relief);
+  return foot === null ? null : foot + run.height;
 }
 
 /**
@@ -72,7 +126,6 @@ export function standsOn(
   plot: Pick<Plot, 'x' | 'y' | 'w' | 'd' | 'turn'> &
     Partial<Pick<Plot, 'mount' | 'shape' | 'notches' | 'recesses'>> &
     StandFields,
-  depth = 0,
 ): number | null {
   const heights = footHeights(relief, plot);
   let high: number | null = null;
@@ -83,8 +136,22 @@ export function standsOn(
     }
   });
   if (high === null) return null;
-  return (namedFoot(scene, relief, plot, depth) ?? high) + (halfOff(plot) ? JUMPER_PLATES : 0);
+  return (namedFoot(scene, relief, plot, plotBounds(plot)) ?? high) + (halfOff(plot) ? JUMPER_PLATES : 0);
 }
+
+/** Whether a wall takes studs of an area; on fences and hedges nothing stands. */
+export function isOnWall(run: Entity<'run'>, area: Rect): boolean {
+  let isOn = false;
+  if (run.use === 'wall') eachWallStud(run, area, () => (isOn = true));
+  return isOn;
+}
+
+/** Heights of the tops of all walls over a stud, plates. @param at studs, on the footprint */
+export const wallTopsAt = (scene: Scene, relief: SurfaceRaster, at: { x: number; y: number }): number[] =>
+  listOf(scene, 'run').flatMap((run) => {
+    const isOn = isOnWall(run, { x: Math.floor(at.x), y: Math.floor(at.y), w: 1, d: 1 });
+    return (isOn ? topOfRun(scene, relief, run, at) : null) ?? [];
+  });
 
 /**
  * Height of what lies beside a thing at its own level, plates: in a cavity its floor, under decks the ground, else the
@@ -112,7 +179,7 @@ export function floorBeside(
 export function baseOf(
   relief: SurfaceRaster & { slabs: readonly Slab[] },
   plot: Plot,
-): { kind: 'ground' | 'deck' | 'cavity' | 'plot' | 'way' | 'track'; id: string } {
+): { kind: 'ground' | BaseKind | 'way' | 'track'; id: string } {
   const on = standingOf(plot);
   if (on) return on.kind === 'ground' ? { kind: 'ground', id: '' } : on;
   const [x, y] = [Math.floor(plot.x + plot.w / 2), Math.floor(plot.y + plot.d / 2)];

@@ -4,6 +4,7 @@ import {
   entityOf,
   standFieldsFor,
   standingKey,
+  influenceBounds,
   standingOf,
   type Cavity,
   type Deck,
@@ -133,6 +134,7 @@ export function StandPart({ kind, id, disabled }: { kind: StandingKind; id: stri
   if (!thing || !relief) return null;
   const choices = standChoices(scene, relief, { kind, id });
   const now = standingOf(thing);
+  const place = influenceBounds(kind, thing) ?? relief;
   // With nothing but the ground under it there is nothing to choose.
   if (choices.length <= 2 && now === null) return null;
   const isElsewhere = !choices.some(({ on }) => standingKey(on) === standingKey(now));
@@ -150,7 +152,7 @@ export function StandPart({ kind, id, disabled }: { kind: StandingKind; id: stri
           ? [
               {
                 value: standingKey(now),
-                word: `what is not under it, ${formatPlates(namedFoot(scene, relief, thing) ?? 0)}`,
+                word: `what is not under it, ${formatPlates(namedFoot(scene, relief, thing, place) ?? 0)}`,
               },
             ]
           : []),
