@@ -1,6 +1,7 @@
 export * from './fits.ts';
 export * from './rings.ts';
 export * from './ringFloor.ts';
+export { roofOnRing, storeyOnRing } from './onRing.ts';
 export * from './turns.ts';
 export { hingedPairs, type HingedPair } from './hinges.ts';
 export * from './bays.ts';

@@ -25,15 +25,17 @@ export const MAX_FLOOR = 160;
  * The largest floor of whole studs inside a ring whose pieces are a stud thick, its middle on the corner of studs or on
  * the middle of one.
  * @param edge that its pieces meet at: the walls stand outside of inner ones
+ * @param parity whether its middle is a corner of studs (even) or the middle of one; else the larger of both
  * @returns null for a ring that is wider than 160 studs inside, or in which no stud lies
  */
-export function ringFloor(ring: Ring, edge: RingEdge): RingFloor | null {
+export function ringFloor(ring: Ring, edge: RingEdge, parity?: 'even' | 'odd'): RingFloor | null {
   const inside = ring.innerMm - (edge === 'outer' ? MM_PER_STUD : 0);
   const widest = Math.floor((2 * ring.outerMm) / MM_PER_STUD);
   if (inside <= 0 || widest > MAX_FLOOR) return null;
   const even = 2 * Math.ceil(widest / 2);
   const [first, second] = [even, even + 1].map((size) => ({ size, studs: studsInside(ring, inside, size) }));
-  const best = countOnes(second.studs) > countOnes(first.studs) ? second : first;
+  const isOdd = parity ? parity === 'odd' : countOnes(second.studs) > countOnes(first.studs);
+  const best = isOdd ? second : first;
   const count = countOnes(best.studs);
   if (count === 0) return null;
   const { size, studs } = best;

@@ -9,15 +9,14 @@ import {
   isStandingKind,
   type Kind,
   type Scene,
-  wallStraights,
 } from '../document/index.ts';
 import {
   NO_SLAB,
   cavityCard,
   eachPlotSpan,
+  eachRunSpan,
   eachStripStud,
   eachWallStud,
-  stripCorners,
   eachStudOf,
   eachTouched,
   heightOfStud,
@@ -329,11 +328,13 @@ function studsUnder(
       for (let x = from; x < to; x++) add(x, row);
     });
   const run = on.kind === 'run' ? scene.run[on.id] : undefined;
-  if (run)
-    for (const { from, to } of wallStraights(run))
-      eachTouched(stripCorners(from, to, run.thick), relief, (row, first, end) => {
-        for (let x = first; x < end; x++) add(x, row);
-      });
+  if (run) {
+    // As a line its bends are rounded; of the studs that its straight pieces touch some lie beside those.
+    eachWallStud(run, relief, add);
+    eachRunSpan(run, relief, (row, from, to) => {
+      for (let x = from; x < to; x++) add(x, row);
+    });
+  }
   const cavity = on.kind === 'cavity' ? cavities.find(({ thing }) => thing.id === on.id) : undefined;
   cavity?.mask.forEach((isIn, k) => {
     if (isIn) add(cavity.x + (k % cavity.w), cavity.y + Math.trunc(k / cavity.w));

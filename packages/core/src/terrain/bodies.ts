@@ -27,6 +27,7 @@ import { membersOf, plantsOf } from './scatter.ts';
 import type { Point } from './shape.ts';
 import { blockCorners, hasBlocks, wallBlocks, type WallLayer } from './wallRuns.ts';
 import { slabBoxes, type Slab } from './slab.ts';
+import { stripCorners } from './strip.ts';
 import { footHeights, namedFoot, standsOn, wallFoot, type SurfaceRaster } from './stand.ts';
 
 // What stands in the scene as solid bodies: the one place that knows how far a thing reaches and from which height.
@@ -211,15 +212,3 @@ export function bodiesOf(scene: Scene, relief: BodyGround): Body[] {
 }
 
 const midway = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-
-/** Corners of a straight strip, cut square at its ends. */
-export function stripCorners(a: Point, b: Point, wide: number): Point[] {
-  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
-  const [u, v] = [((b.x - a.x) / length) * (wide / 2), ((b.y - a.y) / length) * (wide / 2)];
-  return [
-    { x: a.x + v, y: a.y - u },
-    { x: b.x + v, y: b.y - u },
-    { x: b.x - v, y: b.y + u },
-    { x: a.x - v, y: a.y + u },
-  ];
-}

@@ -53,15 +53,7 @@ export {
   type SlopedRoof,
 } from './slopedRoof.ts';
 export { changedAreas, mergeOverlapping, influenceOf } from './changedAreas.ts';
-export {
-  bodiesOf,
-  footAt,
-  plotBodies,
-  spotSize,
-  stripCorners,
-  type Body,
-  type BodyGround,
-} from './bodies.ts';
+export { bodiesOf, footAt, plotBodies, spotSize, type Body, type BodyGround } from './bodies.ts';
 export * from './columns.ts';
 export * from './slabCard.ts';
 export * from './sweep.ts';

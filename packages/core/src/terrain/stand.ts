@@ -7,6 +7,7 @@ import {
   standingOf,
   wallCorners,
   wallLine,
+  wallStraights,
   type BaseKind,
   type Entity,
   type Plot,
@@ -18,6 +19,7 @@ import { OUTSIDE, type Raster } from './rasterize.ts';
 import { eachTouched } from './shape.ts';
 import { NO_SLAB, topAt, type Slab } from './slab.ts';
 import { levelHeight } from './slabs.ts';
+import { stripCorners } from './strip.ts';
 import { eachWallStud } from './wallRuns.ts';
 
 // What stands on what: the ground, the highest surface, or a deck, a cavity's floor, a roof or a wall that a thing names.
@@ -137,6 +139,16 @@ export function standsOn(
   });
   if (high === null) return null;
   return (namedFoot(scene, relief, plot, plotBounds(plot)) ?? high) + (halfOff(plot) ? JUMPER_PLATES : 0);
+}
+
+/** The studs of each row that the straight pieces of a wall or fence touch, row by row of each piece. */
+export function eachRunSpan(
+  run: Entity<'run'>,
+  window: Rect,
+  visit: (row: number, from: number, to: number) => void,
+): void {
+  for (const { from, to } of wallStraights(run))
+    eachTouched(stripCorners(from, to, run.thick), window, visit);
 }
 
 /** Whether a wall takes studs of an area; on fences and hedges nothing stands. */

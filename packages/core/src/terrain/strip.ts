@@ -115,3 +115,15 @@ export function eachStripStud(
       if (off[at] < Infinity) visit(west + column, north + row, along[at], off[at]);
     }
 }
+
+/** Corners of a straight strip, cut square at its ends. */
+export function stripCorners(a: Point, b: Point, wide: number): Point[] {
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+  const [u, v] = [((b.x - a.x) / length) * (wide / 2), ((b.y - a.y) / length) * (wide / 2)];
+  return [
+    { x: a.x + v, y: a.y - u },
+    { x: b.x + v, y: b.y - u },
+    { x: b.x - v, y: b.y + u },
+    { x: a.x - v, y: a.y + u },
+  ];
+}

@@ -261,5 +261,5 @@ function detail(scene: Scene, picked: Picked): string {
   if (!place) return '';
   return picked.kind === 'table'
     ? `${Math.round(place.w * MM_PER_STUD)} × ${Math.round(place.d * MM_PER_STUD)} mm`
-    : `${place.w} × ${place.d} studs`;
+    : `${[place.w, place.d].filter((side) => side > 0).join(' × ')} studs`;
 }

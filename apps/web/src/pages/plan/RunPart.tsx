@@ -26,6 +26,7 @@ import { partChoices } from '../../ui/fieldSpec.ts';
 import { CheckField, NumberField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Quantity } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
+import { OnRing } from './OnRing.tsx';
 
 type Run = Entity<'run'>;
 type Openings = Run['openings'];
@@ -61,6 +62,7 @@ export function RunPart({ run, disabled }: { run: Run; disabled: boolean }) {
         {pieces.reduce((sum, { qty }) => sum + qty, 0)}
       </DefinitionRow>
       {run.use === 'wall' && <OpeningRows run={run} disabled={disabled} />}
+      {run.use === 'wall' && run.ring !== null && <OnRing run={run} disabled={disabled} />}
     </>
   );
 }

@@ -1,6 +1,7 @@
-import { screen } from '@testing-library/react';
+import { cleanup, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
+import { compileRelief } from '@quarry/core/terrain';
 import type { Act } from '../../data/linkOn.ts';
 import { useScene } from '../../data/useDisplay.tsx';
 import { renderOn } from '../../workers/renderOn.tsx';
@@ -170,4 +171,39 @@ test('a wall tells its panels, how its arches come out in them, and what it take
   // Behind 10 × 4 bricks; before them 5 arches, 2 double piers and 6 single ones of three bricks, and at both ends of each
   // panel a brick, four courses high; 10 fences.
   expect(screen.getByText(String(40 + 5 + 3 * 2 + 3 * 6 + 4 * 6 + 10))).toBeTruthy();
+});
+test('on a ring a storey with its floor, and a roof on that, are built in one act each; a square has no round roof', async () => {
+  const points = [
+    { x: 24, y: 24 },
+    { x: 24, y: 40 },
+  ];
+  const ringed = (ring: number) =>
+    sceneFrom({
+      display: { name: 'Keep', kind: 'city' },
+      levels: [{ id: 'low', name: 'Low', height: 3 }],
+      footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 48, d: 48 }],
+      runs: [{ id: 'r', name: 'Keep', use: 'wall', points, ring, panel: 4, height: 18 }],
+    });
+  const scene = ringed(24);
+  const relief = compileRelief(scene);
+  const Run = () => <RunPart run={useScene('run').run.r} disabled={false} />;
+  const acts = await renderOn(scene, <Run />, { derived: { ground: { relief, tiles: [] } } });
+  const user = userEvent.setup();
+  await user.click(screen.getByRole('button', { name: 'Build a storey on it' }));
+  expect(acts.at(-1)).toMatchObject({
+    label: 'built a storey on Keep',
+    changes: [
+      { op: 'add', kind: 'run', data: { name: 'Keep, storey 2', onRun: 'r' } },
+      { op: 'add', kind: 'deck', data: { level: 'low', offset: 15 } },
+    ],
+  });
+  await user.click(screen.getByRole('button', { name: 'Put a roof on it' }));
+  expect(acts.at(-1)).toMatchObject({
+    label: 'put a roof on Keep',
+    changes: [{ op: 'add', kind: 'plot', data: { name: 'Roof of Keep', onRun: 'r', w: 32 } }],
+  });
+  cleanup();
+  await renderOn(ringed(4), <Run />, { derived: { ground: { relief, tiles: [] } } });
+  expect(screen.getByRole('button', { name: 'Put a roof on it' }).hasAttribute('disabled')).toBe(true);
+  expect(screen.getByText(/^No circle of studs/)).toBeTruthy();
 });
