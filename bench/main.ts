@@ -9,6 +9,7 @@ import { benchServer } from './server.ts';
 import { benchSight } from './sight.ts';
 import { benchSite } from './site.ts';
 import { benchStability } from './stability.ts';
+import { benchStructures } from './structures.ts';
 import { benchTransport } from './transport.ts';
 import { calibration, printTable, type Row } from './table.ts';
 import { benchWeb } from './web.ts';
@@ -18,6 +19,7 @@ const parts: Record<string, () => Promise<Row[]>> = {
   relief: () => Promise.resolve(benchRelief()),
   findings: () => Promise.resolve(benchFindings()),
   materials: benchMaterials,
+  structures: () => Promise.resolve(benchStructures()),
   stability: benchStability,
   sight: () => Promise.resolve(benchSight()),
   transport: () => Promise.resolve(benchTransport()),

@@ -186,8 +186,9 @@ function spotsNear(plate: Rect, side: number): { x: number; y: number }[] {
 
 /** The pillars of a storey, in the courses of its walls. */
 export const layPillars = (spots: readonly PillarSpot[], courses: readonly Course[]): LaidPiece[] =>
-  spots.flatMap((spot) =>
-    courses.map(({ family, z, h }): LaidPiece => {
-      return { ...spot, part: partId(family, spot.w, spot.d), use: 'pillar', z, h, turn: 0 };
-    }),
-  );
+  spots.flatMap(({ x, y, w, d }) => {
+    const parts = { brick: partId('brick', w, d), plate: partId('plate', w, d), tile: partId('tile', w, d) };
+    return courses.map(({ family, z, h }): LaidPiece => {
+      return { part: parts[family], use: 'pillar', x, y, w, d, z, h, turn: 0 };
+    });
+  });

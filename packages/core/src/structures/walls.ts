@@ -129,10 +129,11 @@ export function layStretch(
 function layArea({ w, d, thick, area, storey, openings, joints, wallBrick }: StoreyWalls): LaidPiece[] {
   const laid: LaidPiece[] = [];
   const watch = new BondWatch(w, d);
+  const walls = wallStudsOf({ w, d }, thick, area);
   for (const [course, { family: wanted, z, h }] of coursesOf(storey, joints).entries()) {
     // Few tiles are made wide enough for a thick wall: its joints are of plates.
     const family = wanted === 'tile' ? 'plate' : wanted;
-    const mask = wallStudsOf({ w, d }, thick, area);
+    const mask = walls.slice();
     for (const one of openings) {
       if (!holeAt(one, z)) continue;
       const [a, b] = holeOf(one, z);

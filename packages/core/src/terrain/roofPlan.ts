@@ -137,8 +137,7 @@ export function planRoof(
   let under: Uint8Array = free.map((on, i) => (room[i] ? 0 : on));
   const laid = pitches.map(({ slope, courses }) => {
     for (let course = 0; course < courses; course++) {
-      const within = partedRoom(field, free, slope);
-      const edges = edgesOf(field, within);
+      const { within, edges } = partedRoom(field, free, slope);
       const off = offOutside(field, within);
       if (edges.length === 0 || !isCovered(field, { slope, edges, off, under })) return course;
       levels.push({ slope, up, edges, off, under, closed: free.map((on, i) => (on && !within[i] ? 1 : 0)) });
@@ -163,35 +162,34 @@ export interface RoofEdge extends Pick<RoofSide, 'faces' | 'at' | 'from' | 'to'>
 export type EdgeEnd = 'outer' | 'inner' | 'wall';
 
 /** The sides of a mask to which a roof falls. */
-function edgesOf({ w, d, ends }: Field, mask: Uint8Array): RoofEdge[] {
-  const isOf = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < d && mask[y * w + x] === 1;
-  /** Whether a stud is of the mask, or the first beyond a wall at its end, where it runs on. */
-  const has = (x: number, y: number): boolean =>
-    isOf(x, y) ||
-    ends.some(({ faces, at, from, to }) => {
-      const [along, across] = runsEast(faces) ? [x, y] : [y, x];
-      const isBefore = faces === 'n' || faces === 'w';
-      if (along < from || along >= to || across !== (isBefore ? at - 1 : at)) return false;
-      const inside = isBefore ? at : at - 1;
-      return runsEast(faces) ? isOf(along, inside) : isOf(inside, along);
-    });
+function edgesOf(field: Field, mask: Uint8Array): RoofEdge[] {
+  const { w, d } = field;
+  const wide = wideOf(field);
+  // Of the studs beyond an end wall the first: the roof does not fall there.
+  const on = extended(field, mask, 1);
+  const first = indexOf(field, 0, 0);
   const edges: RoofEdge[] = [];
   for (const faces of SIDES) {
     const isX = runsEast(faces);
-    const out = faces === 'n' || faces === 'w' ? -1 : 1;
-    const at = (along: number, across: number) => (isX ? has(along, across) : has(across, along));
-    const within = (along: number, across: number) => (isX ? isOf(along, across) : isOf(across, along));
     const [length, lines] = isX ? [w, d] : [d, w];
+    const [step, next] = isX ? [1, wide] : [wide, 1];
+    const [ownStep, ownNext] = isX ? [1, w] : [w, 1];
+    const isBefore = faces === 'n' || faces === 'w';
+    const out = isBefore ? -next : next;
     for (let line = 0; line < lines; line++) {
-      const isEdge = (along: number) => within(along, line) && !at(along, line + out);
-      const endAt = (along: number): EdgeEnd =>
-        !at(along, line) ? 'outer' : at(along, line + out) ? 'inner' : 'wall';
+      const begin = first + line * next;
+      const isEdge = (along: number) =>
+        mask[line * ownNext + along * ownStep] === 1 && on[begin + along * step + out] === 0;
+      const endAt = (along: number): EdgeEnd => {
+        const i = begin + along * step;
+        return on[i] === 0 ? 'outer' : on[i + out] === 1 ? 'inner' : 'wall';
+      };
       for (let from = 0; from < length; from++) {
         if (!isEdge(from)) continue;
         let to = from + 1;
         while (to < length && isEdge(to)) to++;
         const ended = { from: endAt(from - 1), to: endAt(to) };
-        edges.push({ faces, at: out < 0 ? line : line + 1, from, to, ends: ended });
+        edges.push({ faces, at: isBefore ? line : line + 1, from, to, ends: ended });
         from = to;
       }
     }
@@ -336,8 +334,8 @@ const wideOf = ({ w, pad }: Field): number => w + 2 * pad;
 const indexOf = (field: Field, x: number, y: number): number =>
   (y + field.pad) * wideOf(field) + x + field.pad;
 
-/** A mask with a border round it, in which it runs on beyond its end walls. */
-function extended(field: Field, mask: Uint8Array): Uint8Array {
+/** A mask with a border round it, in which it runs on beyond its end walls. @param reach so many studs far, at most the border */
+function extended(field: Field, mask: Uint8Array, reach = field.pad): Uint8Array {
   const { w, d, pad, ends } = field;
   const wide = new Uint8Array(wideOf(field) * (d + 2 * pad));
   for (let y = 0; y < d; y++) wide.set(mask.subarray(y * w, (y + 1) * w), indexOf(field, 0, y));
@@ -348,7 +346,7 @@ function extended(field: Field, mask: Uint8Array): Uint8Array {
       const place = (across: number) =>
         runsEast(faces) ? indexOf(field, along, across) : indexOf(field, across, along);
       if (!wide[place(edge)]) continue;
-      for (let by = 1; by <= pad; by++) wide[place(isBefore ? edge - by : edge + by)] = 1;
+      for (let by = 1; by <= reach; by++) wide[place(isBefore ? edge - by : edge + by)] = 1;
     }
   return wide;
 }
@@ -365,21 +363,28 @@ function squares(field: Field, mask: Uint8Array): Uint8Array {
   return size;
 }
 
-/** Where a course finds room; a neck between two inner corners that is too narrow for both their slopes parts it. */
-function partedRoom(field: Field, free: Uint8Array, slope: Part): Uint8Array {
+/**
+ * Where a course finds room, and its outer faces; a neck between two inner corners that is too narrow for both their slopes
+ * parts it.
+ */
+function partedRoom(field: Field, free: Uint8Array, slope: Part): { within: Uint8Array; edges: RoofEdge[] } {
   for (let left = free; ;) {
     const within = roomFor(field, left, 2 * slope.d);
-    const necks = necksOf(field, within, slope.d);
-    if (!necks.includes(1)) return within;
+    const edges = edgesOf(field, within);
+    const necks = necksOf(field, { within, edges }, slope.d);
+    if (!necks.includes(1)) return { within, edges };
     left = within.map((on, i) => (necks[i] ? 0 : on));
   }
 }
 
 /** Studs of a mask that the slopes of more than one of its inner corners would take. */
-function necksOf(field: Field, within: Uint8Array, deep: number): Uint8Array {
-  const { w, d } = field;
+function necksOf(
+  { w, d }: Field,
+  { within, edges }: { within: Uint8Array; edges: readonly RoofEdge[] },
+  deep: number,
+): Uint8Array {
   const taken = new Uint8Array(w * d);
-  const corners = edgesOf(field, within).flatMap((edge) => cornersOf(edge, deep));
+  const corners = edges.flatMap((edge) => cornersOf(edge, deep));
   for (const { isOuter, ...square } of corners)
     for (let k = 0; k < deep * deep && !isOuter; k++) {
       const [x, y] = [square.x + (k % deep), square.y + Math.trunc(k / deep)];
@@ -401,19 +406,25 @@ function roomFor(field: Field, mask: Uint8Array, side: number): Uint8Array {
 }
 
 /** What a mask with a border round it has within another. */
-const inner = (field: Field, padded: Uint8Array, within: Uint8Array): Uint8Array =>
-  within.map((on, i) => (on ? padded[indexOf(field, i % field.w, Math.trunc(i / field.w))] : 0));
+function inner(field: Field, padded: Uint8Array, within: Uint8Array): Uint8Array {
+  const { w, d } = field;
+  const found = new Uint8Array(w * d);
+  for (let y = 0, i = 0; y < d; y++)
+    for (let x = 0, from = indexOf(field, 0, y); x < w; x++, i++) if (within[i]) found[i] = padded[from + x];
+  return found;
+}
 
 /** For each stud of a mask how many studs off what is outside it is, along x or y, whichever is more: 1 beside it; else 0. */
 function offOutside(field: Field, mask: Uint8Array): Uint8Array {
   const wide = wideOf(field);
   const off = extended(field, mask);
-  const near = (i: number, steps: readonly number[]) =>
-    steps.reduce((least, by) => Math.min(least, off[i + by] ?? 0), 254);
-  const before = [-1, -wide - 1, -wide, -wide + 1];
-  const after = before.map((by) => -by);
+  /** The least of four neighbours, one of them beside it and three in the row before or after. @param way 1 or -1 */
+  const near = (i: number, way: 1 | -1): number => {
+    const row = i + way * wide;
+    return Math.min(off[i + way] ?? 0, off[row - 1] ?? 0, off[row] ?? 0, off[row + 1] ?? 0, 254);
+  };
   // From the north-west, then back from the south-east.
-  for (let i = 0; i < off.length; i++) if (off[i]) off[i] = 1 + near(i, before);
-  for (let i = off.length - 1; i >= 0; i--) if (off[i]) off[i] = Math.min(off[i], 1 + near(i, after));
+  for (let i = 0; i < off.length; i++) if (off[i]) off[i] = 1 + near(i, -1);
+  for (let i = off.length - 1; i >= 0; i--) if (off[i]) off[i] = Math.min(off[i], 1 + near(i, 1));
   return inner(field, off, mask);
 }

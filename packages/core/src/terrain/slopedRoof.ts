@@ -128,14 +128,18 @@ function roofWith(plot: Roofed, slope: Part): SlopedRoof {
       ...(lower ? [{ slope: lower, courses: plot.lowerCourses }] : []),
       { slope, courses: Infinity },
     ];
-    const { courses, flat } = roofPlanOf(plot, asked);
+    const plan = roofPlanOf(plot, asked);
+    const { courses, flat } = plan;
     // Over more than that no plate reaches from one side to the other: without walls inside it is no roof.
     const isClosed = flat <= LONGEST_PLATE;
-    return summed(
+    const roof = summed(
       plot,
       asked.map((pitch, i) => ({ ...pitch, courses: isClosed ? courses[i] : 0 })),
       flat,
     );
+    // As many courses as find room are those that were laid out.
+    if (roof.pitches.length === asked.length) plans.set(roof.pitches, plan);
+    return roof;
   }
   const { length, span } = roofSizeOf(plot);
   /** Courses that find room over some that are laid. @param inset of those, studs */
