@@ -6,7 +6,7 @@ import Database from 'libsql';
 import { startServer } from './stage.ts';
 
 /** `npm run soak` cuts a hundred times. */
-const CUTS = process.env.SOAK === '1' ? 100 : 12;
+const CUTS = process.env.SOAK === '1' ? 100 : 6;
 /** Files that suffer at the same time: starting a server is what takes long, and machines have more than one core. */
 const FILES = 2;
 

@@ -87,6 +87,8 @@ export {
   leanAt,
   leaningSlices,
   outerCorners,
+  outerOutline,
+  outerPieces,
   PAVEMENT_PLATES,
   pavementCorners,
   pavementDepth,

@@ -8,6 +8,7 @@ import {
   areaOfRects,
   discArea,
   discOutline,
+  grownDiscOutline,
   insideArea,
   largestPart,
   outlineOfArea,
@@ -36,7 +37,7 @@ type Built = Pick<
 /** Whether a building is round. */
 export const isRound = ({ shape }: Partial<Pick<Plot, 'shape'>>): boolean => shape === 'round';
 
-/** Whether a building fills its rectangle. Nothing stands out over the walls of others. */
+/** Whether a building fills its rectangle. */
 export const isBoxed = ({ shape, notches = [], recesses = [] }: Partial<Shaped>): boolean =>
   shape !== 'round' && notches.length === 0 && recesses.length === 0;
 type Shaped = Pick<Plot, 'shape' | 'notches' | 'recesses'>;
@@ -242,10 +243,54 @@ export function insideOf(plot: Built & Pick<Plot, 'wall'>): {
 }
 
 /** Whether anything of a building stands out over its walls. */
-export const isOverhanging = (plot: Pick<Plot, 'overhang' | 'shape'> & Partial<Shaped>): boolean => {
-  const { n, e, s, w } = plot.overhang;
-  return (n > 0 || e > 0 || s > 0 || w > 0) && isBoxed(plot);
-};
+export const isOverhanging = ({ overhang: { n, e, s, w } }: Pick<Plot, 'overhang'>): boolean =>
+  n > 0 || e > 0 || s > 0 || w > 0;
+
+/**
+ * The outline of a building with what stands out over its walls, studs from its north-west corner, unturned: over each wall
+ * as far as over its side, also over the walls of a recess; over a round one whole studs.
+ * @param out studs on each side
+ */
+export function outerOutline(plot: Outlined, out: Plot['overhang']): Point[] {
+  const { n, e, s, w } = out;
+  if (isRound(plot)) {
+    const whole = { n: Math.ceil(n), e: Math.ceil(e), s: Math.ceil(s), w: Math.ceil(w) };
+    return grownDiscOutline(builtSides(plot), whole);
+  }
+  const rects = outerStrips(plot, out);
+  const linesOf = (ends: readonly number[]) => [...new Set(ends)].toSorted((a, b) => a - b);
+  const xs = linesOf(rects.flatMap((rect) => [rect.x, rect.x + rect.w]));
+  const ys = linesOf(rects.flatMap((rect) => [rect.y, rect.y + rect.d]));
+  const at = (lines: readonly number[], from: number, long: number) => [
+    lines.indexOf(from),
+    lines.indexOf(from + long),
+  ];
+  const cells = rects.map((rect): Rect => {
+    const [[west, east], [north, south]] = [at(xs, rect.x, rect.w), at(ys, rect.y, rect.d)];
+    return { x: west, y: north, w: east - west, d: south - north };
+  });
+  return outlineOfShape({ xs, ys, cells: areaOfRects(xs.length - 1, ys.length - 1, cells) });
+}
+
+/** The rectangles of a building that is not round, each with what stands out over its sides. */
+function outerStrips(plot: Outlined, { n, e, s, w }: Plot['overhang']): Rect[] {
+  const strips = isBoxed(plot) ? [{ x: 0, y: 0, ...builtSides(plot) }] : stripsOfShape(shapeOf(plot));
+  return strips.map((rect) => ({
+    ...{ x: rect.x - w, y: rect.y - n },
+    ...{ w: rect.w + w + e, d: rect.d + n + s },
+  }));
+}
+
+/** What a building reaches over with all that stands out over its walls, in rectangles turned with it, the corners of each. */
+export function outerPieces(plot: Turned & Built & Pick<Plot, 'overhang'>): Point[][] {
+  if (isBoxed(plot) || isRound(plot)) return [outerCorners(plot)];
+  const { x, y } = builtRect(plot);
+  return outerStrips(plot, plot.overhang).map((strip) =>
+    quadOf({ ...strip, x: x + strip.x, y: y + strip.y }).map((corner) =>
+      turnedPoint(corner, centreOf(plot), plot.turn),
+    ),
+  );
+}
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */
 function cornersAround(plot: Turned, by: Plot['overhang']): Point[] {
@@ -323,7 +368,9 @@ export function wallCorners(plot: Turned): Point[] {
 
 /** Corners of what a plot is built on, without its pavement, with what stands out over its walls, turned with it. */
 export const outerCorners = (plot: Turned & Built & Pick<Plot, 'overhang'>): Point[] =>
-  isBoxed(plot) ? cornersAround(plot, fromPlot(plot, plot.overhang)) : builtCorners(plot);
+  isBoxed(plot)
+    ? cornersAround(plot, fromPlot(plot, plot.overhang))
+    : placedOutline(plot, outerOutline(plot, plot.overhang));
 
 /** How far what is built lies beyond the plot on each side, studs, and by so much more; below 0 within it. */
 function fromPlot(plot: Turned & Built, by: Plot['overhang']): Plot['overhang'] {
@@ -381,7 +428,7 @@ const builtOutline = rememberFor((plot: Outlined): readonly Point[] | null => {
   return isRound(plot) ? discOutline(builtSides(plot)) : outlineOfShape(shapeOf(plot));
 });
 
-const outlineOfShape = ({ xs, ys, cells }: BuiltShape): Point[] =>
+const outlineOfShape = ({ xs, ys, cells }: Omit<BuiltShape, 'faults'>): Point[] =>
   outlineOfArea(cells).map(({ x, y }) => ({ x: xs[x], y: ys[y] }));
 
 /** Corners of what a plot is built on, without its pavement, turned with it. */

@@ -102,3 +102,24 @@ export function boundsOf<F extends CoordinateFrame = 'studs'>(rects: readonly Re
 export const boundsOfPoints = <F extends CoordinateFrame = 'studs'>(
   points: readonly { x: number; y: number }[],
 ): Rect<F> => boundsOf(points.map(({ x, y }) => ({ x, y, w: 0, d: 0 })));
+
+/**
+ * The area of a closed outline and its middle, by the shoelace formula.
+ * @returns the area above 0 whichever way the corners run
+ */
+export function areaOfOutline(corners: readonly { x: number; y: number }[]): {
+  area: number;
+  x: number;
+  y: number;
+} {
+  let [twice, x, y] = [0, 0, 0];
+  corners.forEach((a, i) => {
+    const b = corners[(i + 1) % corners.length];
+    const cross = a.x * b.y - b.x * a.y;
+    twice += cross;
+    x += (a.x + b.x) * cross;
+    y += (a.y + b.y) * cross;
+  });
+  if (twice === 0) return { area: 0, x: 0, y: 0 };
+  return { area: Math.abs(twice) / 2, x: x / (3 * twice), y: y / (3 * twice) };
+}

@@ -51,15 +51,55 @@ function discFrom(w: number, d: number, row: number): number {
 }
 const TIE = 1e-9;
 
+/** A row of studs: its number, and the lines it lies between. */
+interface StudRow {
+  y: number;
+  from: number;
+  to: number;
+}
+
+/** The rows of such an oval that hold studs. */
+const discRows = (w: number, d: number): StudRow[] =>
+  Array.from({ length: d }, (_, y) => ({ y, from: discFrom(w, d, y) }))
+    .filter(({ from }) => from < w - from)
+    .map(({ y, from }) => ({ y, from, to: w - from }));
+
 /** The outline of such an oval, as `outlineOfArea` has it, without its raster. */
-export function discOutline({ w, d }: { w: number; d: number }): { x: number; y: number }[] {
-  const rows = Array.from({ length: d }, (_, y) => ({ y, from: discFrom(w, d, y) }));
-  const filled = rows.filter(({ from }) => from < w - from);
-  const down = filled.flatMap(({ from, y }) => [
-    { x: w - from, y },
-    { x: w - from, y: y + 1 },
+export const discOutline = ({ w, d }: { w: number; d: number }): { x: number; y: number }[] =>
+  outlineOfRows(discRows(w, d));
+
+/**
+ * The outline of such an oval with all studs that lie so many whole studs off one of its own: beyond it on each side alike an
+ * oval again.
+ * @param by studs on each side of the rectangle
+ */
+export function grownDiscOutline(
+  { w, d }: { w: number; d: number },
+  by: Readonly<Record<'n' | 'e' | 's' | 'w', number>>,
+): { x: number; y: number }[] {
+  const { n } = by;
+  if ([by.e, by.s, by.w].every((side) => side === n))
+    return discOutline({ w: w + 2 * n, d: d + 2 * n }).map(({ x, y }) => ({ x: x - n, y: y - n }));
+  const rows = discRows(w, d);
+  const [first, last] = [rows[0], rows[rows.length - 1]];
+  const middle = (first.y + last.y) / 2;
+  const grown = Array.from({ length: rows.length + n + by.s }, (_, k): StudRow => {
+    const y = first.y - n + k;
+    // Rows are the wider the nearer to the middle: the nearest of those that reach to this one counts.
+    const nearest = Math.min(Math.max(Math.round(middle), y - by.s, first.y), y + n, last.y);
+    const { from, to } = rows[nearest - first.y];
+    return { y, from: from - by.w, to: to + by.e };
+  });
+  return outlineOfRows(grown);
+}
+
+/** The outline of rows below each other, each of which meets the next. */
+function outlineOfRows(rows: readonly StudRow[]): { x: number; y: number }[] {
+  const down = rows.flatMap(({ to, y }) => [
+    { x: to, y },
+    { x: to, y: y + 1 },
   ]);
-  const up = filled.toReversed().flatMap(({ from, y }) => [
+  const up = rows.toReversed().flatMap(({ from, y }) => [
     { x: from, y: y + 1 },
     { x: from, y },
   ]);

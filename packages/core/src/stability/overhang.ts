@@ -1,5 +1,5 @@
-import { SIDES, builtRect, runsEast, type Plot, type Side } from '../document/index.ts';
-import { GRAMS_PER_STUD_PLATE, restOf, shellOf, type ListedMass } from '../terrain/index.ts';
+import { SIDES, builtRect, isRound, runsEast, type Plot, type Side } from '../document/index.ts';
+import { GRAMS_PER_STUD_PLATE, outMass, shellOf, type ListedMass } from '../terrain/index.ts';
 import { shareOfJoint } from './joints.ts';
 
 // What stands out over a building's walls, as a cantilever: wings, oriels, jettied storeys, eaves.
@@ -47,8 +47,10 @@ function cantilever(
   scale: number,
   hold: number,
 ): Pick<OverhangCard, 'grams' | 'lever' | 'share'> {
-  const plain = shellOf({ ...plot, overhang: NONE });
-  const out = restOf(shellOf({ ...plot, overhang: { ...NONE, [side]: by } }), plain);
+  const overhang = { ...NONE, [side]: by };
+  // Each stud of a wall holds what is before it: along a straight side, or spread round a round one.
+  const straight = { ...plot, shape: 'box' as const, notches: [], recesses: [], overhang };
+  const out = outMass(straight);
   const built = builtRect(plot);
   const isX = !runsEast(side);
   const isFar = side === 'e' || side === 's';
@@ -58,7 +60,8 @@ function cantilever(
   const lever = isFar ? own - foot : foot - own;
   const [long, thick] = [isX ? built.d : built.w, Math.min(plot.wall, isX ? built.w : built.d)];
   const above = long * thick * (plot.height - plot.overhangFrom) * GRAMS_PER_STUD_PLATE;
-  const grams = out.grams * scale;
+  const round = isRound(plot) ? 1 + (2 * by) / Math.min(built.w, built.d) : 1;
+  const grams = out.grams * scale * round;
   // Across the wall from its face inwards; along it everything is in the middle.
   const weight = {
     grams: grams + above * scale,
@@ -66,5 +69,6 @@ function cantilever(
     my: (grams + above * scale) * (long / 2),
   };
   const studs = Math.floor(long) * Math.max(1, Math.round(thick));
-  return { grams, lever, share: shareOfJoint({ x: 0, y: 0, w: thick, d: long, studs }, weight, hold) };
+  const share = shareOfJoint({ x: 0, y: 0, w: thick, d: long, studs }, weight, hold);
+  return { grams: outMass({ ...plot, overhang }).grams * scale, lever, share };
 }

@@ -10,6 +10,7 @@ import {
   listOf,
   leaningSlices,
   outerCorners,
+  outerPieces,
   signboardCorners,
   isOverhanging,
   wantedAt,
@@ -73,8 +74,14 @@ export function plotBodies(plot: Plot, ground: number): Body[] {
       ...leaningSlices(plot).map(({ corners, from, to }) => body(corners, ground + from, ground + to)),
       ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : []),
     ];
-  if (!isBoxed(plot) && !isRound(plot)) return [{ ...walls, parts: areaPieces(plot) }, ...pavement];
-  return [walls, ...pavement, ...(out ? [body(outerCorners(plot), ground + overhangFrom)] : [])];
+  const outer = out ? [body(outerCorners(plot), ground + overhangFrom)] : [];
+  if (!isBoxed(plot) && !isRound(plot))
+    return [
+      { ...walls, parts: areaPieces(plot) },
+      ...pavement,
+      ...outer.map((one) => ({ ...one, parts: outerPieces(plot) })),
+    ];
+  return [walls, ...pavement, ...outer];
 }
 
 /** Height and width of a figure, plates and studs (about 40 mm, 12.5 plates, and 16 mm, from memory). */

@@ -1,5 +1,6 @@
 import { gramsOfLines } from '../catalogue/index.ts';
 import {
+  areaOfOutline,
   areaOfRects,
   MM,
   PLATES_PER_BRICK,
@@ -19,6 +20,7 @@ import {
   builtRect,
   insideOf,
   isOverhanging,
+  outerOutline,
   ornamented,
   isShellList,
   builtArea,
@@ -169,11 +171,11 @@ export const reachAt = (plot: Plot, z: number): Rect =>
  */
 export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   const area = builtArea(plot);
-  const { overhang, overhangFrom, wall } = plot;
   const middle = centreOf(plot);
   const built = builtRect(plot);
   const pavement = ringOf(plot, built, middle, 0, 1);
-  if (area) return massOf(plot, [...shellOfArea(plot, area, upTo), pavement]);
+  const out = outBoxes(plot, upTo);
+  if (area) return massOf(plot, [...shellOfArea(plot, area, upTo), pavement, ...out]);
   const inside = insideOf(plot);
   const room: Rect = {
     ...inside,
@@ -184,20 +186,11 @@ export function shellOf(plot: Plot, upTo: number = plot.height): PlotMass {
   const boxes = [ringOf(built, room, middle, 0, upTo), pavement];
   for (const z of storeyLevels(plot)) if (z < upTo) boxes.push(ringOf(room, none, middle, z, 1));
   if (upTo >= plot.height) boxes.push(ringOf(built, none, middle, upTo - 0.5, 1));
-  const outHigh = upTo - overhangFrom;
-  const outer = grownBy(built, overhang);
-  if (outHigh > 0 && isOverhanging(plot)) {
-    const hollow = (by: number) => Math.max(0, by - wall);
-    const { n, e, s, w } = overhang;
-    const open = grownBy(built, { n: hollow(n), e: hollow(e), s: hollow(s), w: hollow(w) });
-    boxes.push(
-      ringOf(outer, open, middle, overhangFrom, outHigh),
-      ringOf(open, built, middle, overhangFrom, Math.min(1, outHigh)),
-    );
-    if (upTo >= plot.height && outHigh > 1) boxes.push(ringOf(open, built, middle, upTo - 1, 1));
-  }
-  return massOf(plot, boxes);
+  return massOf(plot, [...boxes, ...out]);
 }
+
+/** What stands out over the walls of a building alone. */
+export const outMass = (plot: Plot): PlotMass => massOf(plot, outBoxes(plot, plot.height));
 
 /** Of a building that fills no rectangle its ring of walls, its floors, and its roof: of slopes, of rings, or flat. */
 function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
@@ -237,6 +230,47 @@ function shellOfArea(plot: Plot, all: StudArea, upTo: number): Box[] {
   const closed = roof ? roof.rings[roof.rings.length - 1].outer : all;
   if (isWhole) boxes.push(layerOf(plot, closed, roof ? roof.top - 1 : walls - 0.5, 1));
   return boxes;
+}
+
+/** What stands out over the walls of a building: the same walls round it, closed by plates below and, at the top, above. */
+function outBoxes(plot: Plot, upTo: number): Box[] {
+  const { overhang, overhangFrom, wall } = plot;
+  const high = upTo - overhangFrom;
+  if (high <= 0 || !isOverhanging(plot)) return [];
+  const hollow = (by: number) => Math.max(0, by - wall);
+  const { n, e, s, w } = overhang;
+  const open = { n: hollow(n), e: hollow(e), s: hollow(s), w: hollow(w) };
+  const none = { n: 0, e: 0, s: 0, w: 0 };
+  /** What lies between two distances from the walls, so many plates high. */
+  const between = (outer: Plot['overhang'], inner: Plot['overhang'], from: number, plates: number): Box[] => {
+    const built = builtRect(plot);
+    if (isBoxed(plot))
+      return [ringOf(grownBy(built, outer), grownBy(built, inner), centreOf(plot), from, plates)];
+    return [
+      outlinedBox(plot, outerOutline(plot, outer), from, plates, 1),
+      outlinedBox(plot, outerOutline(plot, inner), from, plates, -1),
+    ];
+  };
+  return [
+    ...between(overhang, open, overhangFrom, high),
+    ...between(open, none, overhangFrom, Math.min(1, high)),
+    ...(upTo >= plot.height && high > 1 ? between(open, none, upTo - 1, 1) : []),
+  ];
+}
+
+/** What lies over an outline, studs from the north-west corner of a building, so many plates high. */
+function outlinedBox(
+  plot: Plot,
+  outline: readonly { x: number; y: number }[],
+  from: number,
+  high: number,
+  sign: 1 | -1,
+): Box {
+  const [built, centre, { area, x, y }] = [builtRect(plot), centreOf(plot), areaOfOutline(outline)];
+  return {
+    volume: sign * area * high,
+    ...{ x: built.x + x - centre.x, y: built.y + y - centre.y, z: from + high / 2 },
+  };
 }
 
 /** A layer over an area of a building, so many plates high. */
@@ -334,7 +368,7 @@ export function weightOf(
 }
 
 /** What is left of a building without a part of it: its mass and where its centre is. */
-export function restOf(whole: PlotMass, part: PlotMass): PlotMass {
+function restOf(whole: PlotMass, part: PlotMass): PlotMass {
   const grams = whole.grams - part.grams;
   const mean = (a: number, b: number) => (grams > 0 ? (whole.grams * a - part.grams * b) / grams : 0);
   return { grams, x: mean(whole.x, part.x), y: mean(whole.y, part.y), z: mean(whole.z, part.z) };

@@ -164,7 +164,7 @@ export const plotBoard: BoardKind = {
     field.colour('roofColour', 'Roof in'),
     field.colour('letInColour', 'Windows and doors in'),
     field.number('ornament', 'Ornament over its shell, guess', 0, 400, { unit: '%', whole: true }),
-    field.plates('overhangFrom', 'Stands out from', 0, 3000, isBox),
+    field.plates('overhangFrom', 'Stands out from', 0, 3000),
     field.number('lean', 'Leans', 0, 45, { unit: '°' }),
     field.number('leanTo', 'Leans to', 0, 359.9, {
       unit: '° from north',

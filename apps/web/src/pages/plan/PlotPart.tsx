@@ -17,7 +17,6 @@ import {
   SIDES,
   SIDE_WORDS,
   builtRect,
-  isBoxed,
   isRound,
   displayOf,
   turnRadius,
@@ -48,7 +47,7 @@ export function PlotPart({ plot, disabled }: PartProps) {
       {plot.mayCut && <CutRows plot={plot} disabled={disabled} />}
       {!isRound(plot) && <NotchRows plot={plot} disabled={disabled} />}
       {!isRound(plot) && <RecessRows plot={plot} disabled={disabled} />}
-      {isBoxed(plot) && <Overhang plot={plot} disabled={disabled} />}
+      <Overhang plot={plot} disabled={disabled} />
       <LiftOff plot={plot} disabled={disabled} />
       <Fittings plot={plot} disabled={disabled} />
     </>
