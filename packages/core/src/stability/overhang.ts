@@ -47,7 +47,9 @@ function cantilever(
   scale: number,
   hold: number,
 ): Pick<OverhangCard, 'grams' | 'lever' | 'share'> {
-  const overhang = { ...NONE, [side]: by };
+  // Over a round wall it stands out by whole studs.
+  const reach = isRound(plot) ? Math.ceil(by) : by;
+  const overhang = { ...NONE, [side]: reach };
   // Each stud of a wall holds what is before it: along a straight side, or spread round a round one.
   const straight = { ...plot, shape: 'box' as const, notches: [], recesses: [], overhang };
   const out = outMass(straight);
@@ -60,7 +62,7 @@ function cantilever(
   const lever = isFar ? own - foot : foot - own;
   const [long, thick] = [isX ? built.d : built.w, Math.min(plot.wall, isX ? built.w : built.d)];
   const above = long * thick * (plot.height - plot.overhangFrom) * GRAMS_PER_STUD_PLATE;
-  const round = isRound(plot) ? 1 + (2 * by) / Math.min(built.w, built.d) : 1;
+  const round = isRound(plot) ? 1 + (2 * reach) / Math.min(built.w, built.d) : 1;
   const grams = out.grams * scale * round;
   // Across the wall from its face inwards; along it everything is in the middle.
   const weight = {

@@ -67,6 +67,8 @@ test('each stud of a wall holds what is before it: along an L as along a box, ro
   expect(share(L)).toBeCloseTo(share({}), 9);
   const round = share({ shape: 'round', w: 16, d: 16 });
   expect(round).toBeGreaterThan(share({ w: 16, d: 16 }));
+  // By whole studs: half a one more is one more.
+  expect(share({ shape: 'round', w: 16, d: 16, overhang: { s: 2.5 } })).toBeCloseTo(round, 9);
   expect(round).toBeLessThan(1.6 * share({ w: 16, d: 16 }));
 });
 
