@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
+import { readPieceFile } from '@quarry/core/document';
+import { keptPieceSchema, pieceTextSchema } from '@quarry/protocol/displays';
 import { AccountsService } from '../src/accounts/accounts.service.ts';
 import { backupStore } from '../src/store/copies.ts';
 import { openStore } from '../src/store/database.ts';
@@ -159,6 +161,56 @@ describe('roles on every route', () => {
         )
       ).status,
     ).toBe(404);
+  });
+});
+
+describe('pieces kept in one’s displays', () => {
+  const listOf = async (client: Client) =>
+    keptPieceSchema.array().parse((await client('GET', '/api/displays/pieces')).body);
+  test('are listed over all of them and read by another display; nobody else sees them', async () => {
+    const owner = await as('iva');
+    const { body } = await owner('POST', '/api/displays', { name: 'Yard', start: SMALL_START });
+    const yard = String(body.id);
+    const tree = { kind: 'tree', data: { name: 'Larch', x: 1, y: 1 } };
+    const stall = { name: 'Stall', w: 8, d: 6, things: [tree, { ...tree, data: { ...tree.data, x: 3 } }] };
+    // Things with long notes, so that nobody looks into them for a list.
+    const heap = {
+      ...{ name: 'Heap', w: 4, d: 4 },
+      things: Array.from({ length: 120 }, () => ({
+        kind: 'plot',
+        data: { name: 'Shed', x: 0, y: 0, w: 2, d: 2, height: 9, notes: 'x'.repeat(1900) },
+      })),
+    };
+    const kept = await owner(
+      'POST',
+      `/api/displays/${yard}/batches`,
+      batch(
+        { op: 'add', kind: 'piece', id: 'stall', data: stall },
+        { op: 'add', kind: 'piece', id: 'heap', data: heap },
+      ),
+    );
+    expect(kept.status).toBe(200);
+    const own = (await listOf(owner)).filter(({ display }) => display === yard);
+    expect(own).toEqual([
+      { display: yard, displayName: 'Yard', id: 'heap', card: null },
+      { display: yard, displayName: 'Yard', id: 'stall', card: { name: 'Stall', w: 8, d: 6, things: 2 } },
+    ]);
+    for (const [id, data] of [
+      ['stall', stall],
+      ['heap', heap],
+    ] as const) {
+      const { text } = pieceTextSchema.parse((await owner('GET', `/api/displays/${yard}/pieces/${id}`)).body);
+      expect(readPieceFile(text)).toMatchObject({
+        ok: true,
+        piece: { name: data.name, w: data.w, d: data.d },
+      });
+    }
+    for (const id of ['none', 'constructor'])
+      expect((await owner('GET', `/api/displays/${yard}/pieces/${id}`)).status).toBe(404);
+    const other = await as('tobin');
+    expect((await listOf(other)).filter(({ display }) => display === yard)).toEqual([]);
+    expect((await other('GET', `/api/displays/${yard}/pieces/stall`)).status).toBe(404);
+    expect((await clientOf(() => harness.url)('GET', '/api/displays/pieces')).status).toBe(401);
   });
 });
 

@@ -37,6 +37,20 @@ export const displayLineSchema = z.object({
 });
 export type DisplayLine = z.infer<typeof displayLineSchema>;
 
+/** A piece that is kept in a display of this user. */
+export const keptPieceSchema = z.object({
+  display: z.string(),
+  displayName: z.string(),
+  id: z.string(),
+  /** Its name, its sides in studs and how many things are in it; null: it is too large to be looked into for a list. */
+  card: z.object({ name: z.string(), w: z.number(), d: z.number(), things: z.int() }).nullable(),
+});
+export type KeptPiece = z.infer<typeof keptPieceSchema>;
+
+/** A piece as its file. */
+export const pieceTextSchema = z.object({ text: z.string() });
+export type PieceText = z.infer<typeof pieceTextSchema>;
+
 /** A whole display: its rows at a sequence number of the log, and who the user is on it. */
 export const displayDocumentSchema = z.object({
   id: z.string(),

@@ -3,7 +3,15 @@ import { ApiTags } from '@nestjs/swagger';
 import type { Response } from 'express';
 import { z } from 'zod';
 import { fileName } from '@quarry/core/formats';
-import { blankDisplay, displayOf, readFile, toRows, writeFile, type Actor } from '@quarry/core/document';
+import {
+  blankDisplay,
+  displayOf,
+  readFile,
+  toRows,
+  writeFile,
+  writePieceFile,
+  type Actor,
+} from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import {
   copyDisplaySchema,
@@ -11,9 +19,11 @@ import {
   type CreatedDisplay,
   type DisplayDocument,
   type DisplayLine,
+  type KeptPiece,
+  type PieceText,
 } from '@quarry/protocol/displays';
 import { CurrentActor, CurrentUser, OnDisplay, SignedIn } from '../http/access.ts';
-import { ApiError } from '../http/errors.ts';
+import { ApiError, notFound } from '../http/errors.ts';
 import { initialsOf } from '../http/initials.ts';
 import { PathId, ValidBody } from '../http/validated.ts';
 import { DisplaysService } from './displays.service.ts';
@@ -56,11 +66,27 @@ export class DisplaysController {
     return this.displays.create(user, reading.scene, mine?.id ?? null);
   }
 
+  /** The pieces that are kept in all displays of this user. */
+  @Get('pieces')
+  pieces(@CurrentUser() user: User): KeptPiece[] {
+    return this.displays.pieces(user);
+  }
+
   @Get(':id')
   @OnDisplay()
   read(@PathId() id: string, @CurrentActor() actor: Actor): DisplayDocument {
     const { scene, seq } = this.displays.load(id);
     return { id, actor, epoch: this.displays.epoch, seq, rows: toRows(scene) };
+  }
+
+  /** A piece of a display as its file, so that another display reads it. */
+  @Get(':id/pieces/:piece')
+  @OnDisplay()
+  piece(@PathId() id: string, @PathId('piece') pieceId: string): PieceText {
+    const { piece } = this.displays.load(id).scene;
+    const kept = Object.hasOwn(piece, pieceId) ? piece[pieceId] : undefined;
+    if (!kept) throw notFound('piece');
+    return { text: writePieceFile(kept) };
   }
 
   @Get(':id/file')

@@ -17,7 +17,7 @@ import {
 import { progressOf } from '@quarry/core/progress';
 import { footprintBounds } from '@quarry/core/terrain';
 import type { User } from '@quarry/protocol/accounts';
-import type { CreatedDisplay, DisplayLine } from '@quarry/protocol/displays';
+import type { CreatedDisplay, DisplayLine, KeptPiece } from '@quarry/protocol/displays';
 import { HubService } from '../changes/hub.service.ts';
 import { STORE } from '../config.ts';
 import { notFound } from '../http/errors.ts';
@@ -34,6 +34,9 @@ export interface CachedDocument {
 
 /** What the list of displays is computed from. */
 const LISTED_KINDS = ['display', 'footprint', 'section', 'thread', 'reply'] satisfies Kind[];
+/** How many pieces are listed, and of how many characters one may be to be looked into for that. */
+const MAX_PIECES = 500;
+const MAX_LISTED_PIECE = 200_000;
 /** How many displays stay in memory. */
 const MAX_CACHED = 50;
 
@@ -120,6 +123,35 @@ export class DisplaysService {
         unread: unreadThreads(scene, person, upTo).size,
       };
     });
+  }
+
+  /** The pieces kept in the displays of a user, those of the display that changed last first; at most 500. */
+  pieces(user: User): KeptPiece[] {
+    // Read in the database: of a list of pieces nobody wants all that is in them.
+    const isRead = sql`length(${entities.data}) <= ${MAX_LISTED_PIECE}`;
+    const of = <T>(path: string) =>
+      sql<T | null>`iif(${isRead}, json_extract(${entities.data}, ${path}), null)`;
+    const rows = this.store.db
+      .select({
+        display: displays.id,
+        displayName: displays.name,
+        id: entities.id,
+        name: of<string>('$.name'),
+        w: of<number>('$.w'),
+        d: of<number>('$.d'),
+        things: sql<number | null>`iif(${isRead}, json_array_length(${entities.data}, '$.things'), null)`,
+      })
+      .from(entities)
+      .innerJoin(displays, eq(displays.id, entities.displayId))
+      .innerJoin(members, eq(members.displayId, entities.displayId))
+      .where(and(eq(members.userId, user.id), eq(entities.kind, 'piece'), isNotNull(entities.data)))
+      .orderBy(desc(displays.changedAt), displays.name, entities.id)
+      .limit(MAX_PIECES)
+      .all();
+    return rows.map(({ display, displayName, id, name, w, d, things }) => ({
+      ...{ display, displayName, id },
+      card: name === null || w === null || d === null || things === null ? null : { name, w, d, things },
+    }));
   }
 
   /** Another display that begins as one stands: its entities and its photos, with a log of its own. */

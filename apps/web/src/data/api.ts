@@ -4,7 +4,13 @@ import { z } from 'zod';
 import type { Batch, Start } from '@quarry/core/document';
 import { demoMemberSchema, userSchema, welcomeSchema } from '@quarry/protocol/accounts';
 import { acknowledgedSchema, type Whereabouts } from '@quarry/protocol/changes';
-import { createdDisplaySchema, displayDocumentSchema, displayLineSchema } from '@quarry/protocol/displays';
+import {
+  createdDisplaySchema,
+  displayDocumentSchema,
+  displayLineSchema,
+  keptPieceSchema,
+  pieceTextSchema,
+} from '@quarry/protocol/displays';
 import { ApiProblem, call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 export { ApiProblem } from './call.ts';
@@ -27,6 +33,9 @@ export const api = {
   copyDisplay: (id: string, name: string) =>
     call('POST', `/displays/${id}/copy`, createdDisplaySchema, { name }),
   importDisplay: (text: string) => call('POST', '/displays/import', createdDisplaySchema, text, true),
+  keptPieces: () => call('GET', '/displays/pieces', z.array(keptPieceSchema)),
+  pieceText: (display: string, piece: string) =>
+    call('GET', `/displays/${display}/pieces/${piece}`, pieceTextSchema),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
   display: (id: string) => call('GET', `/displays/${id}`, displayDocumentSchema),
   pickList: (id: string, lines: readonly object[], paper: PaperQuery) =>
@@ -67,6 +76,7 @@ export const keys = {
   me: ['me'],
   crew: ['demo-crew'],
   displays: ['displays'],
+  keptPieces: ['kept-pieces'],
   display: (id: string) => ['display', id],
   members: (id: string) => ['display', id, 'members'],
   invitations: (id: string) => ['display', id, 'invitations'],

@@ -23,6 +23,7 @@ import { useView, type Picked } from '../../data/view.ts';
 import { Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
+import { OtherPieces } from './OtherPieces.tsx';
 import { save } from '../../ui/save.ts';
 import { capital } from '../../ui/words.ts';
 
@@ -104,6 +105,7 @@ export function EntityList() {
         />
       ))}
       <Pieces />
+      <OtherPieces />
     </>
   );
 }
