@@ -113,11 +113,9 @@ export function buildUp(scene: Scene, relief: Relief, reach: Reach): BuildUp {
     const under = base.kind === 'plot' ? scene.plot[base.id] : undefined;
     const topmost = under && (under.parts.length > 0 ? `part ${under.id} 0` : `building ${under.id}`);
     // The panels of a wall over a seam are laid before what stands on it.
-    const bases = {
-      ...{ deck: [`deck ${base.id}`], run: [`bridge run ${base.id}`], plot: topmost ? [topmost] : [] },
-      ...{ ground: [], cavity: [], way: [], track: [] },
-    };
-    buildingSteps(plot, modules, add, bases[base.kind]);
+    const before =
+      base.kind === 'deck' ? `deck ${base.id}` : base.kind === 'run' ? `bridge run ${base.id}` : topmost;
+    buildingSteps(plot, modules, add, before ? [before] : []);
   }
   // A base that travels on its module has no step of its own.
   for (const step of steps.values()) step.after = step.after.filter((key) => steps.has(key));

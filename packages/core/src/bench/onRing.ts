@@ -1,5 +1,6 @@
 import { partOf } from '../catalogue/index.ts';
 import {
+  MAX_NAME,
   listOf,
   ringRadii,
   ringSide,
@@ -21,8 +22,6 @@ type FreshId = (kind: Kind) => string;
 
 /** “Keep, storey 2”: the storey that a name tells, and what stands before it. */
 const STOREY = /^(.*), storey (\d+)$/;
-/** Names have at most so many characters. */
-const MAX_NAME = 80;
 
 /** The name of the storey over a ring. */
 function nextName(name: string): string {

@@ -206,11 +206,12 @@ function buildingPieces(scene: Scene, relief: Relief): CarriedPiece[] {
     const under =
       loose.part !== null
         ? [refOf(scene, 'plot', plot.id)]
-        : base.kind === 'ground' || base.kind === 'cavity'
+        : base.kind === 'ground' ||
+            base.kind === 'cavity' ||
+            base.kind === 'run' ||
+            (base.kind === 'deck' && !scene.deck[base.id]?.loose)
           ? modulesUnder(scene, ...areaBounds(plot))
-          : base.kind === 'run' || (base.kind === 'deck' && !scene.deck[base.id]?.loose)
-            ? modulesUnder(scene, ...areaBounds(plot))
-            : [refOf(scene, base.kind, base.id)];
+          : [refOf(scene, base.kind, base.id)];
     const middle = centreOf(plot);
     const next = loose.part === null || loose.part === 0 ? [] : [idOf('part', plot.id, loose.part - 1)];
     return [

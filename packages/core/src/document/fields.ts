@@ -27,7 +27,12 @@ export const line = () => z.string().overwrite((words) => words.replace(UNSEEN, 
 /** Words in several lines, which end as on every system. */
 export const prose = () =>
   z.string().overwrite((words) => words.replace(/\r\n?/g, '\n').replace(UNSEEN_IN_TEXT, ' '));
-export const name = line().trim().min(1, 'a name is needed').max(80, 'a name has at most 80 characters');
+/** The longest name, characters. */
+export const MAX_NAME = 80;
+export const name = line()
+  .trim()
+  .min(1, 'a name is needed')
+  .max(MAX_NAME, `a name has at most ${MAX_NAME} characters`);
 export const text = prose().max(2000, 'a text has at most 2,000 characters');
 export const halfStud = z.number().multipleOf(0.5, 'positions stand on half studs');
 export const position = halfStud.min(-MAX_STUDS).max(MAX_STUDS);

@@ -164,7 +164,7 @@ export {
   type Reading,
 } from './file.ts';
 export { MAX_NESTING, depthOf } from './nesting.ts';
-export { MAX_FOOTPRINT, MAX_STUDS, line, prose } from './fields.ts';
+export { MAX_FOOTPRINT, MAX_NAME, MAX_STUDS, line, prose } from './fields.ts';
 export * from './permission.ts';
 export { blankDisplay, startSchema, STARTS, type Start } from './begin.ts';
 export { resizeDisplay, type Resizing } from './resize.ts';

@@ -198,10 +198,14 @@ export const roomArea = rememberFor((plot: Outlined & Pick<Plot, 'wall'>): StudA
  */
 export function areaPieces(plot: Turned & Built): Point[][] {
   if (isBoxed(plot)) return [builtCorners(plot)];
+  const disc = isRound(plot) ? builtArea(plot) : null;
+  return placedStrips(plot, disc ? stripsOfArea(disc) : stripsOfShape(shapeOf(plot)));
+}
+
+/** Rectangles that are counted from the north-west corner of what is built, turned with the plot: the corners of each. */
+function placedStrips(plot: Turned, strips: readonly Rect[]): Point[][] {
   const { x, y } = builtRect(plot);
   const [middle, { turn }] = [centreOf(plot), plot];
-  const disc = isRound(plot) ? builtArea(plot) : null;
-  const strips = disc ? stripsOfArea(disc) : stripsOfShape(shapeOf(plot));
   return strips.map((strip) =>
     quadOf({ ...strip, x: x + strip.x, y: y + strip.y }).map((corner) => turnedPoint(corner, middle, turn)),
   );
@@ -248,7 +252,7 @@ export const isOverhanging = ({ overhang: { n, e, s, w } }: Pick<Plot, 'overhang
 
 /**
  * The outline of a building with what stands out over its walls, studs from its north-west corner, unturned: over each wall
- * as far as over its side, also over the walls of a recess; over a round one whole studs.
+ * as far as over its side, also over the walls of a recess; over a round one whole studs. Of a building that fills no rectangle.
  * @param out studs on each side
  */
 export function outerOutline(plot: Outlined, out: Plot['overhang']): Point[] {
@@ -272,24 +276,18 @@ export function outerOutline(plot: Outlined, out: Plot['overhang']): Point[] {
   return outlineOfShape({ xs, ys, cells: areaOfRects(xs.length - 1, ys.length - 1, cells) });
 }
 
-/** The rectangles of a building that is not round, each with what stands out over its sides. */
-function outerStrips(plot: Outlined, { n, e, s, w }: Plot['overhang']): Rect[] {
-  const strips = isBoxed(plot) ? [{ x: 0, y: 0, ...builtSides(plot) }] : stripsOfShape(shapeOf(plot));
-  return strips.map((rect) => ({
+/** The rectangles of a building with parts left out, each with what stands out over its sides. */
+const outerStrips = (plot: Outlined, { n, e, s, w }: Plot['overhang']): Rect[] =>
+  stripsOfShape(shapeOf(plot)).map((rect) => ({
     ...{ x: rect.x - w, y: rect.y - n },
     ...{ w: rect.w + w + e, d: rect.d + n + s },
   }));
-}
 
 /** What a building reaches over with all that stands out over its walls, in rectangles turned with it, the corners of each. */
 export function outerPieces(plot: Turned & Built & Pick<Plot, 'overhang'>): Point[][] {
-  if (isBoxed(plot) || isRound(plot)) return [outerCorners(plot)];
-  const { x, y } = builtRect(plot);
-  return outerStrips(plot, plot.overhang).map((strip) =>
-    quadOf({ ...strip, x: x + strip.x, y: y + strip.y }).map((corner) =>
-      turnedPoint(corner, centreOf(plot), plot.turn),
-    ),
-  );
+  return isBoxed(plot) || isRound(plot)
+    ? [outerCorners(plot)]
+    : placedStrips(plot, outerStrips(plot, plot.overhang));
 }
 
 /** Corners of a rectangle that is wider than a plot by so much on each side (narrower where negative), turned with it. */

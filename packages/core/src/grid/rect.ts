@@ -105,7 +105,7 @@ export const boundsOfPoints = <F extends CoordinateFrame = 'studs'>(
 
 /**
  * The area of a closed outline and its middle, by the shoelace formula.
- * @returns the area above 0 whichever way the corners run
+ * @returns the area above 0 when the corners run clockwise (y south), below 0 when they run the other way
  */
 export function areaOfOutline(corners: readonly { x: number; y: number }[]): {
   area: number;
@@ -121,5 +121,5 @@ export function areaOfOutline(corners: readonly { x: number; y: number }[]): {
     y += (a.y + b.y) * cross;
   });
   if (twice === 0) return { area: 0, x: 0, y: 0 };
-  return { area: Math.abs(twice) / 2, x: x / (3 * twice), y: y / (3 * twice) };
+  return { area: twice / 2, x: x / (3 * twice), y: y / (3 * twice) };
 }

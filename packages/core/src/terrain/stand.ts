@@ -98,19 +98,18 @@ function highestUnderRun(relief: SurfaceRaster, run: Entity<'run'>, window: Rect
   return high;
 }
 
-/** Height of the top of a wall under a thing, plates: where it is highest there, or where none of it is there, anywhere. */
-function topOfRun(
-  scene: Scene,
-  relief: SurfaceRaster,
-  run: Entity<'run'>,
-  { x, y, w = 0, d = 0 }: Over,
-): number | null {
+/** The studs that a thing lies on; of a point the one it is on. */
+function studsOver({ x, y, w = 0, d = 0 }: Over): Rect {
   const [west, north] = [Math.floor(x), Math.floor(y)];
-  const studs = {
+  return {
     ...{ x: west, y: north },
     ...{ w: Math.max(1, Math.ceil(x + w) - west), d: Math.max(1, Math.ceil(y + d) - north) },
   };
-  const here = intersection(studs, relief);
+}
+
+/** Height of the top of a wall under a thing, plates: where it is highest there, or where none of it is there, anywhere. */
+function topOfRun(scene: Scene, relief: SurfaceRaster, run: Entity<'run'>, over: Over): number | null {
+  const here = intersection(studsOver(over), relief);
   const foot =
     wallFoot(scene, relief, run) ??
     (here && highestUnderRun(relief, run, here)) ??
@@ -160,10 +159,9 @@ export function isOnWall(run: Entity<'run'>, area: Rect): boolean {
 
 /** Heights of the tops of all walls over a stud, plates. @param at studs, on the footprint */
 export const wallTopsAt = (scene: Scene, relief: SurfaceRaster, at: { x: number; y: number }): number[] =>
-  listOf(scene, 'run').flatMap((run) => {
-    const isOn = isOnWall(run, { x: Math.floor(at.x), y: Math.floor(at.y), w: 1, d: 1 });
-    return (isOn ? topOfRun(scene, relief, run, at) : null) ?? [];
-  });
+  listOf(scene, 'run').flatMap(
+    (run) => (isOnWall(run, studsOver(at)) ? topOfRun(scene, relief, run, at) : null) ?? [],
+  );
 
 /**
  * Height of what lies beside a thing at its own level, plates: in a cavity its floor, under decks the ground, else the

@@ -1,4 +1,4 @@
-import { type Rect, quadOf } from '../grid/index.ts';
+import { areaOfOutline, type Rect, quadOf } from '../grid/index.ts';
 
 export interface RoomPoint {
   x: number;
@@ -18,9 +18,7 @@ export function sidesOf(walls: readonly RoomPoint[]): Segment[] {
 export const lengthOf = ({ a, b }: Segment) => Math.hypot(b.x - a.x, b.y - a.y);
 
 /** Area within the walls, mm², by the shoelace formula; above 0 when the corners run clockwise (y south). */
-export function signedArea(walls: readonly RoomPoint[]): number {
-  return sidesOf(walls).reduce((sum, { a, b }) => sum + a.x * b.y - b.x * a.y, 0) / 2;
-}
+export const signedArea = (walls: readonly RoomPoint[]): number => areaOfOutline(walls).area;
 
 /** Whether a point lies within the walls (even-odd rule); true where no walls are known. */
 export function insideRoom(walls: readonly RoomPoint[], { x, y }: RoomPoint): boolean {
