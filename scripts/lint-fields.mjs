@@ -3,7 +3,8 @@
 // knows: then nobody can set it.
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import ts from 'typescript';
+import * as ts from 'typescript-native/unstable/ast';
+import { API } from 'typescript-native/unstable/sync';
 import { ROOT } from './prepare.mjs';
 
 const CORE = join(ROOT, 'packages', 'core');
@@ -85,21 +86,20 @@ const HANDED_ON = ['onPlot'];
 /** Where a thing lies is handed on whole. */
 const PLACE = ['x', 'y', 'w', 'd'];
 
-const { fileNames, options } = ts.parseJsonConfigFileContent(
-  ts.readConfigFile(join(CORE, 'tsconfig.json'), ts.sys.readFile).config,
-  ts.sys,
-  CORE,
-);
-const program = ts.createProgram(fileNames, options);
-const checker = program.getTypeChecker();
+const api = new API({ cwd: ROOT });
+const project = api
+  .updateSnapshot({ openProjects: [join(CORE, 'tsconfig.json')] })
+  .getProject(join(CORE, 'tsconfig.json'));
+const { program, checker } = project;
 const files = program
-  .getSourceFiles()
-  .filter((file) => !file.isDeclarationFile && file.fileName.startsWith(join(CORE, 'src')));
+  .getSourceFileNames()
+  .filter((name) => name.startsWith(join(CORE, 'src')) && !name.endsWith('.d.ts'))
+  .map((name) => program.getSourceFile(name));
 const declaring = files.filter(({ fileName }) => DECLARES.test(fileName));
 
 /** Every declared field with the kind that has it. */
 const declared = declaring.flatMap((file) => fieldsIn(file, ''));
-/** Declarations that no read was found of yet, by name. Asking the checker is dear: it is asked of these names only. */
+/** Declarations that no read was found of yet, by name: the checker is asked of these names only. */
 const names = new Map();
 for (const { node } of declared) {
   const name = node.name.getText();
@@ -133,6 +133,7 @@ const problems = [
 ];
 for (const problem of problems) console.error(problem);
 if (problems.length > 0 || declared.length === 0) process.exitCode = 1;
+api.close();
 
 /** Each name in the files of a folder, tests aside. */
 function wordsIn(folder) {
@@ -156,7 +157,7 @@ function isField(node) {
 function fieldsIn(node, kind) {
   if (ts.isVariableDeclaration(node)) kind = node.name.getText().replace(/(Schema|Kind)$/, '');
   const found = isField(node) ? [{ node, kind }] : [];
-  ts.forEachChild(node, (child) => void found.push(...fieldsIn(child, kind)));
+  node.forEachChild((child) => void found.push(...fieldsIn(child, kind)));
   return found;
 }
 
@@ -164,20 +165,32 @@ function keyOf(node) {
   return `${node.getSourceFile().fileName}:${node.getStart()}`;
 }
 
-function collectReads(node) {
-  for (const one of symbolRead(node)?.declarations ?? []) names.get(one.name?.getText())?.delete(keyOf(one));
-  ts.forEachChild(node, collectReads);
+/** Takes what a file reads off the names: properties by a dot, and those of objects that are taken apart. */
+function collectReads(file) {
+  const byDot = [];
+  const patterns = [];
+  const collect = (node) => {
+    if (ts.isPropertyAccessExpression(node) && isAsked(node.name.text)) byDot.push(node.name);
+    if (ts.isObjectBindingPattern(node) && namesIn(node).some(isAsked)) patterns.push(node);
+    node.forEachChild(collect);
+  };
+  collect(file);
+  const taken = checker
+    .getTypeAtLocation(patterns)
+    .flatMap((type, i) =>
+      type ? namesIn(patterns[i]).map((name) => checker.getPropertyOfType(type, name)) : [],
+    );
+  for (const symbol of [...checker.getSymbolAtLocation(byDot), ...taken]) {
+    const name = symbol?.name;
+    if (isAsked(name)) for (const one of symbol.declarations) names.get(name).delete(keyOf(one.resolve()));
+  }
 }
 
-/** The property that a node reads: by a dot, or by taking an object apart. */
-function symbolRead(node) {
-  if (ts.isPropertyAccessExpression(node))
-    return isAsked(node.name.text) ? checker.getSymbolAtLocation(node.name) : undefined;
-  if (!ts.isBindingElement(node) || !ts.isObjectBindingPattern(node.parent)) return undefined;
-  const name = node.propertyName ?? node.name;
-  return ts.isIdentifier(name) && isAsked(name.text)
-    ? checker.getTypeAtLocation(node.parent).getProperty(name.text)
-    : undefined;
+/** The properties that a pattern takes out of an object. */
+function namesIn(pattern) {
+  return pattern.elements
+    .map(({ propertyName, name }) => propertyName ?? name)
+    .flatMap((name) => (ts.isIdentifier(name) ? [name.text] : []));
 }
 
 function isAsked(name) {
