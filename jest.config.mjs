@@ -21,7 +21,7 @@ const GLOBALS = [
   ...['Uint16Array', 'Uint32Array', 'Uint8Array'],
 ];
 const transform = { '^.+\\.tsx$': swc(true), '^.+\\.ts$': swc(false) };
-const project = (displayName, roots) => ({
+const project = (displayName, roots, moreNames = {}) => ({
   displayName,
   rootDir: '.',
   roots,
@@ -29,6 +29,7 @@ const project = (displayName, roots) => ({
   testEnvironment: 'node',
   sandboxInjectedGlobals: GLOBALS,
   moduleNameMapper: {
+    ...moreNames,
     '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
     '^@quarry/protocol/(.*)$': '<rootDir>/packages/protocol/src/$1.ts',
     '^fast-check$': '<rootDir>/packages/core/test/seeded.ts',
@@ -50,9 +51,18 @@ export default {
     },
     project('web', ['<rootDir>/apps/web']),
     {
-      ...project('components', ['<rootDir>/apps/web']),
+      ...project('components', ['<rootDir>/apps/web'], { '^comlink$': '<rootDir>/apps/web/test/comlink.ts' }),
+      transform: Object.fromEntries(
+        Object.entries({ '\\.js$': swc(false), ...transform }).map(([files, [, options]]) => [
+          files,
+          ['<rootDir>/apps/web/test/transform.mjs', options],
+        ]),
+      ),
+      // A library that has no other form than modules.
+      transformIgnorePatterns: ['/node_modules/(?!react-hotkeys-hook/)'],
       // Icons are called Map and Infinity.
-      sandboxInjectedGlobals: [],
+      sandboxInjectedGlobals: GLOBALS.filter((name) => !['Map', 'Infinity'].includes(name)),
+      globals: { CORE_DIGEST: 'of a test' },
       testEnvironment: 'jest-fixed-jsdom',
       testMatch: ['**/*.test.tsx'],
     },

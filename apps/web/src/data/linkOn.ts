@@ -1,5 +1,6 @@
-import { reduce, type Actor, type Change, type Scene } from '@quarry/core/document';
-import type { DisplayLink } from './displayLink.ts';
+import type { Actor, Change, Scene } from '@quarry/core/document';
+import type { DisplayLink, LinkState } from './displayLink.ts';
+import { LocalDocument, type ActOutcome } from './localDocument.ts';
 
 /** What a link made of changes: their label and they. */
 export interface Act {
@@ -8,7 +9,8 @@ export interface Act {
 }
 
 /**
- * A link for tests of components: it shows a scene, takes changes at once, and sends nothing.
+ * A link for tests of components: it shows a scene, takes changes at once as if a server had, takes them back, and sends
+ * nothing.
  * @param acts receives what was done
  */
 export function linkOn(
@@ -16,8 +18,25 @@ export function linkOn(
   acts: Act[] = [],
   actor: Actor = { role: 'owner', person: null },
 ): DisplayLink {
-  let state = { scene: first, base: first, version: null, actor, draft: null };
+  let batches = 0;
+  const local = new LocalDocument({ scene: first, epoch: 0, seq: 0, actor }, () => `b${batches++}`);
+  const stateNow = (): LinkState => ({
+    ...{ scene: local.scene, base: local.scene, version: null, actor, seq: local.server.seq },
+    ...{ save: { state: 'saved' }, conflict: null, conflicts: 0, draft: null, here: [], gone: null },
+    ...{ canUndo: local.canUndo, canRedo: local.canRedo, heard: null },
+  });
+  let state = stateNow();
   const listeners = new Set<() => void>();
+  const take = (outcome: ActOutcome | null): boolean => {
+    if (outcome === null) return false;
+    if (!outcome.ok) throw new Error(outcome.sentence);
+    const { batch } = outcome.made;
+    local.acknowledge(batch, local.server.seq + 1, undefined);
+    acts.push({ label: batch.label, changes: batch.changes });
+    state = stateNow();
+    for (const listener of listeners) listener();
+    return true;
+  };
   const link = {
     id: 'd',
     getState: () => state,
@@ -26,14 +45,9 @@ export function linkOn(
       return () => listeners.delete(listener);
     },
     close: () => undefined,
-    change(label: string, changes: Change[]) {
-      const done = reduce(state.scene, changes);
-      if (!done.ok) throw new Error(done.refusal.sentence);
-      state = { ...state, scene: done.scene, base: done.scene };
-      acts.push({ label, changes });
-      for (const listener of listeners) listener();
-      return true;
-    },
+    change: (label: string, changes: Change[]) => take(local.change(label, changes)),
+    undo: () => take(local.undo()),
+    redo: () => take(local.redo()),
   };
   return Object.assign(Object.create(null), link);
 }

@@ -96,49 +96,6 @@ const RULE_WORDS = Object.fromEntries(
 );
 /** Height of the names on a small plan, mm of the drawing. */
 const SMALL_PLAN_TEXT = 30;
-const followed = new FollowedScene();
-const evaluator = new RuleEvaluator();
-/** What the scene needs as it was counted last; null until it is. */
-let counted: { mass: MassRaster; rows: readonly Netted[] } | null = null;
-let weighed: { from: Relief; mass: MassRaster; relief: Relief } | null = null;
-
-/** The compiled ground of the scene, with its mass as counted last: one object for as long as both hold. */
-function ground(): Relief {
-  const { relief } = followed.compiled;
-  const mass = countedMass();
-  if (!mass) return relief;
-  if (weighed?.from !== relief || weighed.mass !== mass)
-    weighed = { from: relief, mass, relief: { ...relief, counted: mass } };
-  return weighed.relief;
-}
-
-/** The ground's mass as counted last; null while it belongs to a relief of another size. */
-const countedMass = () =>
-  counted && counted.mass.grams.length === followed.compiled.relief.height.length ? counted.mass : null;
-
-/** The judge of the scene's seams, made once for each ground: modules do not change it. */
-function judgeOfSeams(): ReturnType<typeof seamClassifier> {
-  const relief = ground();
-  if (seamsJudged?.relief !== relief) seamsJudged = { relief, judge: seamClassifier(followed.scene, relief) };
-  return seamsJudged.judge;
-}
-let seamsJudged: { relief: Relief; judge: ReturnType<typeof seamClassifier> } | null = null;
-
-/** Findings and reach of the scene as it stands. */
-function judgement(): Judgement {
-  const { scene } = followed;
-  const { relief } = followed.compiled;
-  const rows = counted?.rows;
-  const findings = evaluator.evaluate(scene, {
-    today,
-    relief,
-    counted: countedMass(),
-    ...(rows ? { rows } : {}),
-  });
-  const reach = evaluator.reach();
-  const distance = reach.distance.slice();
-  return transfer({ reach: { ...reach, distance }, findings, rules: RULE_WORDS }, [distance.buffer]);
-}
 
 /** Who hears of what is worked out after a change has been answered. */
 export interface Listeners {
@@ -147,91 +104,70 @@ export interface Listeners {
   onCounting: (counting: { done: number; of: number } | null) => void;
   onError: (error: string) => void;
 }
-let listeners: Listeners | null = null;
-let counting: MaterialsCounting | null = null;
-let today = '';
-let timer: ReturnType<typeof setTimeout> | undefined;
-let isCounting = false;
-/** What was short by a rule of its own when the scene was counted last. */
-let lastShort = '';
 
 /** Counting waits until a hand rests, ms; the first count does not wait. */
 const COUNT_AFTER_MS = 250;
 
-function countSoon(): void {
-  clearTimeout(timer);
-  timer = setTimeout(() => void count(), counted ? COUNT_AFTER_MS : 0);
-}
+/** All that follows from a scene, worked out in a worker. */
+export class DerivedWorker {
+  readonly #followed = new FollowedScene();
+  readonly #evaluator = new RuleEvaluator();
+  /** What the scene needs as it was counted last; null until it is. */
+  #counted: { mass: MassRaster; rows: readonly Netted[] } | null = null;
+  #weighed: { from: Relief; mass: MassRaster; relief: Relief } | null = null;
+  #seamsJudged: { relief: Relief; judge: ReturnType<typeof seamClassifier> } | null = null;
+  #listeners: Listeners | null = null;
+  #counting: MaterialsCounting | null = null;
+  #today = '';
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #isCounting = false;
+  /** What was short by a rule of its own when the scene was counted last. */
+  #lastShort = '';
 
-/** Counts the scene as it stands; once more when it has changed meanwhile: what was counted then is kept. */
-async function count(): Promise<void> {
-  if (isCounting || !counting || !listeners) return;
-  isCounting = true;
-  const { onCounting, onMaterials, onJudgement, onError } = listeners;
-  try {
-    let latest: Scene | null = null;
-    while (latest !== followed.scene) {
-      latest = followed.scene;
-      const materials = await counting.materials(latest, followed.compiled, (done, of) =>
-        onCounting({ done, of }),
-      );
-      if (followed.scene !== latest) {
-        await new Promise((resolve) => setTimeout(resolve, COUNT_AFTER_MS));
-        continue;
-      }
-      onMaterials(materials);
-      // Only what is bought under a rule of its own is judged.
-      const rows = materials.rows.filter(({ demand }) => demand.source !== null);
-      const short = rows.map((row) => `${row.demand.id} ${row.demand.qty} ${row.short}`).join();
-      if (materials.fresh > 0 || !counted || short !== lastShort) {
-        counted = { mass: materials.mass, rows };
-        lastShort = short;
-        onJudgement(judgement());
-      }
-    }
-  } catch (error) {
-    onError(error instanceof Error ? error.message : String(error));
-  } finally {
-    isCounting = false;
-    onCounting(null);
-  }
-}
-
-const worker = {
   /**
    * Begins: counts of the display that this browser keeps are read, and those to come are kept.
    * @param displayId null: nothing is kept
    */
   begin(displayId: string | null, to: Listeners & ProxyMarked): void {
-    listeners = to;
-    counting = new MaterialsCounting(displayId);
-  },
+    this.#listeners = to;
+    this.#counting = new MaterialsCounting(displayId);
+  }
   /** Evaluates the scene after a change; it is counted a moment later, and evaluated again by what was counted. */
   follow(delta: readonly Delta[], day: string): Judgement {
-    followed.follow(delta);
-    today = day;
-    countSoon();
-    return judgement();
-  },
+    this.#followed.follow(delta);
+    this.#today = day;
+    this.#countSoon();
+    return this.#judgement();
+  }
   /** The ground of a scene that is not the one followed. */
   groundOf(of: Scene): GroundStep {
     const relief = compileRelief(of);
     return { relief, tiles: tilesOf(relief, null), whole: true };
-  },
+  }
   /** When a scene will be done, with odds. */
-  outlook: (of: Scene, day: string, how: Parameters<typeof outlook>[2]): OutlookAnswer =>
-    outlook(of, day, how),
+  outlook(of: Scene, day: string, how: Parameters<typeof outlook>[2]): OutlookAnswer {
+    return outlook(of, day, how);
+  }
   /** What is carried in each step of a swap. @param base the display without a version */
-  swapPieces: (base: Scene, to: string | null) => swapPieces(base, to),
+  swapPieces(base: Scene, to: string | null) {
+    return swapPieces(base, to);
+  }
   /** A plan of a scene as a picture (SVG), some places pointed out. */
-  pagePlan: (of: Scene, changed: readonly Rect[]): string =>
-    writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed }),
+  pagePlan(of: Scene, changed: readonly Rect[]): string {
+    return writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed });
+  }
   /** The reach in a place one only looks at. */
-  reach: (of: Scene): Reach => reachOf(of, compileRelief(of)),
+  reach(of: Scene): Reach {
+    return reachOf(of, compileRelief(of));
+  }
   /** The cutting problem of the followed scene. */
-  problem: (): SceneProblem => cutProblemOf(followed.scene, ground()),
+  problem(): SceneProblem {
+    return cutProblemOf(this.#followed.scene, this.#ground());
+  }
   /** What the modules of the followed scene come to. */
-  arrangement: (): Arrangement => arrangementOf(followed.scene, ground(), judgeOfSeams()),
+  arrangement(): Arrangement {
+    return arrangementOf(this.#followed.scene, this.#ground(), this.#judgeOfSeams());
+  }
   /**
    * What modules and tables carry in a place, and whether the ground is counted or still estimated.
    * @param place whose tables it stands on
@@ -242,9 +178,9 @@ const worker = {
     carried: readonly CarriedPiece[];
     counted: boolean;
   } {
-    const relief = ground();
-    const display = displayOf(followed.scene);
-    const there = { ...followed.scene, display: { [display.id]: { ...display, place } } };
+    const relief = this.#ground();
+    const display = displayOf(this.#followed.scene);
+    const there = { ...this.#followed.scene, display: { [display.id]: { ...display, place } } };
     const modules = moduleLoads(there, relief);
     return {
       modules,
@@ -252,43 +188,44 @@ const worker = {
       carried: carriedPieces(there, relief, modules),
       counted: relief.counted !== undefined,
     };
-  },
+  }
   /** What another cutting of it would come to. */
   alternative(cutting: Cutting, origin: { x: number; y: number }): Arrangement | null {
-    const taken = reduce(followed.scene, adoptCutting(followed.scene, cutting, origin));
-    return taken.ok ? arrangementOf(taken.scene, ground(), judgeOfSeams()) : null;
-  },
+    const taken = reduce(this.#followed.scene, adoptCutting(this.#followed.scene, cutting, origin));
+    return taken.ok ? arrangementOf(taken.scene, this.#ground(), this.#judgeOfSeams()) : null;
+  }
   /** What an act by hand would change, and the cost before and after; or why it cannot be. */
   byHand(act: HandAct): HandAnswer {
-    const hand = byHand(followed.scene, act);
+    const hand = byHand(this.#followed.scene, act);
     if (!hand.ok) return hand;
-    const done = reduce(followed.scene, hand.changes);
+    const done = reduce(this.#followed.scene, hand.changes);
     if (!done.ok) return { ok: false, error: done.refusal.sentence };
-    const judge = judgeOfSeams();
-    const [before, after] = [followed.scene, done.scene].map(
+    const judge = this.#judgeOfSeams();
+    const [before, after] = [this.#followed.scene, done.scene].map(
       (each) =>
-        costOf(each, ground(), judge).cost.total + rimsOf(each).reduce((sum, { cost }) => sum + cost, 0),
+        costOf(each, this.#ground(), judge).cost.total +
+        rimsOf(each).reduce((sum, { cost }) => sum + cost, 0),
     );
     return { ...hand, before, after };
-  },
+  }
   /** Every seam with how it stands. */
   seams(): SeamEntry[] {
-    const relief = ground();
-    return neighboursOf(followed.scene).map((neighbours) => {
-      const seam = followed.scene.seam[neighbours.id];
-      const sheet = seamSheet(followed.scene, relief, neighbours);
+    const relief = this.#ground();
+    return neighboursOf(this.#followed.scene).map((neighbours) => {
+      const seam = this.#followed.scene.seam[neighbours.id];
+      const sheet = seamSheet(this.#followed.scene, relief, neighbours);
       return { sheet, state: seamState(seam, sheet), mends: seam ? seamRemedies(seam, sheet) : [] };
     });
-  },
+  }
   /** The order of building up, by where one can stand. */
   order(): BuildUp {
-    const relief = ground();
-    return buildUp(followed.scene, relief, reachOf(followed.scene, relief));
-  },
+    const relief = this.#ground();
+    return buildUp(this.#followed.scene, relief, reachOf(this.#followed.scene, relief));
+  }
   /** What is loaded for the show, and what is done at the place. */
   show(): { shipment: Shipment; tasks: Partial<Record<ShowPhase, ShowTask[]>> } {
-    const { scene } = followed;
-    const relief = ground();
+    const { scene } = this.#followed;
+    const relief = this.#ground();
     const show = showOf(scene, relief);
     return {
       shipment: show.shipment,
@@ -296,55 +233,158 @@ const worker = {
         phasesOf(scene).map((phase) => [phase, tasksOfPhase(scene, relief, show, phase)]),
       ),
     };
-  },
+  }
   /** All shows, each judged in its own place. */
-  diary: (): DiaryShow[] => showDiary(followed.scene, ground()),
+  diary(): DiaryShow[] {
+    return showDiary(this.#followed.scene, this.#ground());
+  }
   /** What comes along to the show, and where it can hurt someone. */
   kit(): Pick<ShowBook, 'kit' | 'cautions'> {
-    const { kit, cautions } = showBook(followed.scene, ground());
+    const { kit, cautions } = showBook(this.#followed.scene, this.#ground());
     return { kit, cautions };
-  },
+  }
   /** How small scenes are seen, and how far light is from them. */
-  scenesSeen: (): SceneSeen[] => scenesSeen(followed.scene, ground()),
+  scenesSeen(): SceneSeen[] {
+    return scenesSeen(this.#followed.scene, this.#ground());
+  }
   /** Light and power in the place of the show. */
-  power: (): Power => powerOf(sceneAtShow(followed.scene), ground()),
+  power(): Power {
+    return powerOf(sceneAtShow(this.#followed.scene), this.#ground());
+  }
   /** The list that a building's plain shell makes; null: it is gone. */
-  shell: (id: string): ReturnType<typeof shellList> | null => {
-    const plot = followed.scene.plot[id];
-    return plot ? shellList(followed.scene, plot) : null;
-  },
-  /** Those of all buildings that no list counts. */
+  shell(id: string): ReturnType<typeof shellList> | null {
+    const plot = this.#followed.scene.plot[id];
+    return plot ? shellList(this.#followed.scene, plot) : null;
+  }
   /** A building beside what it would become; null: it is gone. */
-  swap: (id: string, choice: SwapChoice): ReturnType<typeof swapCard> | null => {
-    const plot = followed.scene.plot[id];
-    return plot ? swapCard(followed.scene, plot, choice) : null;
-  },
-  shells: (): ReturnType<typeof shellList>[] =>
-    unlistedBuildings(followed.scene).map((plot) => shellList(followed.scene, plot)),
+  swap(id: string, choice: SwapChoice): ReturnType<typeof swapCard> | null {
+    const plot = this.#followed.scene.plot[id];
+    return plot ? swapCard(this.#followed.scene, plot, choice) : null;
+  }
+  /** Those of all buildings that no list counts. */
+  shells(): ReturnType<typeof shellList>[] {
+    return unlistedBuildings(this.#followed.scene).map((plot) => shellList(this.#followed.scene, plot));
+  }
   /** The display as it is seen from a side. */
-  skyline: (side: Side): Skyline => skylineOf(followed.scene, ground(), side),
+  skyline(side: Side): Skyline {
+    return skylineOf(this.#followed.scene, this.#ground(), side);
+  }
   /** The same of another scene. */
-  skylineIn: (of: Scene, side: Side): Skyline => skylineOf(of, compileRelief(of), side),
-  free: (id: string): Freed | null =>
-    freeModule(followed.scene, ground(), reachOf(followed.scene, ground()), id),
+  skylineIn(of: Scene, side: Side): Skyline {
+    return skylineOf(of, compileRelief(of), side);
+  }
+  /** The shortest list of things to take off before a module can be lifted out; null: it is gone. */
+  free(id: string): Freed | null {
+    return freeModule(
+      this.#followed.scene,
+      this.#ground(),
+      reachOf(this.#followed.scene, this.#ground()),
+      id,
+    );
+  }
   /** The rearrangements of the room that bring most within reach. */
-  moves: (of: Scene): TableMove[] => bestMoves(of),
+  moves(of: Scene): TableMove[] {
+    return bestMoves(of);
+  }
   /** The methods side by side for a hill, a pad or a section. */
-  compare: (kind: 'hill' | 'pad' | 'section', id: string): Promise<MethodCount[]> =>
-    pool.all(methodInputs(followed.scene, followed.compiled, { kind, id }), (block, { method, input }) =>
-      block.compare(method, input),
-    ),
+  compare(kind: 'hill' | 'pad' | 'section', id: string): Promise<MethodCount[]> {
+    return pool.all(
+      methodInputs(this.#followed.scene, this.#followed.compiled, { kind, id }),
+      (block, { method, input }) => block.compare(method, input),
+    );
+  }
   /** The colour of each stud from above. */
   async painted(): Promise<Painted> {
-    const { scene, compiled } = followed;
+    const { scene, compiled } = this.#followed;
     const painted = await pool.all(blockInputs(scene, compiled), (block, input) => block.paint(input));
     return paintedFrom(compiled.relief, painted);
-  },
+  }
   /** One block as placed pieces; null for one that the scene does not have. */
   async layers(id: string): Promise<BlockLayers | null> {
-    const input = blockInputs(followed.scene, followed.compiled).find(({ block }) => block.id === id);
+    const input = blockInputs(this.#followed.scene, this.#followed.compiled).find(
+      ({ block }) => block.id === id,
+    );
     return input ? pool.run((block) => block.layers(input)) : null;
-  },
-};
-export type DerivedWorker = typeof worker;
-expose(worker);
+  }
+
+  /** The compiled ground of the scene, with its mass as counted last: one object for as long as both hold. */
+  #ground(): Relief {
+    const { relief } = this.#followed.compiled;
+    const mass = this.#countedMass();
+    if (!mass) return relief;
+    if (this.#weighed?.from !== relief || this.#weighed.mass !== mass)
+      this.#weighed = { from: relief, mass, relief: { ...relief, counted: mass } };
+    return this.#weighed.relief;
+  }
+
+  /** The ground's mass as counted last; null while it belongs to a relief of another size. */
+  #countedMass(): MassRaster | null {
+    const mass = this.#counted?.mass;
+    return mass && mass.grams.length === this.#followed.compiled.relief.height.length ? mass : null;
+  }
+
+  /** The judge of the scene's seams, made once for each ground: modules do not change it. */
+  #judgeOfSeams(): ReturnType<typeof seamClassifier> {
+    const relief = this.#ground();
+    if (this.#seamsJudged?.relief !== relief)
+      this.#seamsJudged = { relief, judge: seamClassifier(this.#followed.scene, relief) };
+    return this.#seamsJudged.judge;
+  }
+
+  /** Findings and reach of the scene as it stands. */
+  #judgement(): Judgement {
+    const { scene } = this.#followed;
+    const { relief } = this.#followed.compiled;
+    const rows = this.#counted?.rows;
+    const findings = this.#evaluator.evaluate(scene, {
+      today: this.#today,
+      relief,
+      counted: this.#countedMass(),
+      ...(rows ? { rows } : {}),
+    });
+    const reach = this.#evaluator.reach();
+    const distance = reach.distance.slice();
+    return transfer({ reach: { ...reach, distance }, findings, rules: RULE_WORDS }, [distance.buffer]);
+  }
+
+  #countSoon(): void {
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#count(), this.#counted ? COUNT_AFTER_MS : 0);
+  }
+
+  /** Counts the scene as it stands; once more when it has changed meanwhile: what was counted then is kept. */
+  async #count(): Promise<void> {
+    const counting = this.#counting;
+    if (this.#isCounting || !counting || !this.#listeners) return;
+    this.#isCounting = true;
+    const { onCounting, onMaterials, onJudgement, onError } = this.#listeners;
+    try {
+      let latest: Scene | null = null;
+      while (latest !== this.#followed.scene) {
+        latest = this.#followed.scene;
+        const materials = await counting.materials(latest, this.#followed.compiled, (done, of) =>
+          onCounting({ done, of }),
+        );
+        if (this.#followed.scene !== latest) {
+          await new Promise((resolve) => setTimeout(resolve, COUNT_AFTER_MS));
+          continue;
+        }
+        onMaterials(materials);
+        // Only what is bought under a rule of its own is judged.
+        const rows = materials.rows.filter(({ demand }) => demand.source !== null);
+        const short = rows.map((row) => `${row.demand.id} ${row.demand.qty} ${row.short}`).join();
+        if (materials.fresh > 0 || !this.#counted || short !== this.#lastShort) {
+          this.#counted = { mass: materials.mass, rows };
+          this.#lastShort = short;
+          onJudgement(this.#judgement());
+        }
+      }
+    } catch (error) {
+      onError(error instanceof Error ? error.message : String(error));
+    } finally {
+      this.#isCounting = false;
+      onCounting(null);
+    }
+  }
+}
+expose(new DerivedWorker());

@@ -3,13 +3,13 @@ import type { Delta } from '@quarry/core/document';
 import { FollowedScene } from './followedScene.ts';
 import { tilesOf, type GroundStep } from './tiles.ts';
 
-const followed = new FollowedScene();
-
 /** The ground after a change: in a worker of its own, so that no evaluation stands in the way of drawing. */
-const worker = {
+export class GroundWorker {
+  readonly #followed = new FollowedScene();
+
   ground(delta: readonly Delta[]): GroundStep {
-    const changed = followed.follow(delta);
-    const { relief: own } = followed.compiled;
+    const changed = this.#followed.follow(delta);
+    const { relief: own } = this.#followed.compiled;
     const height = own.height.slice();
     const relief = {
       ...own,
@@ -28,7 +28,6 @@ const worker = {
       { relief, tiles, whole: changed === null },
       [...arrays, ...lines].map(({ buffer }) => buffer),
     );
-  },
-};
-export type GroundWorker = typeof worker;
-expose(worker);
+  }
+}
+expose(new GroundWorker());

@@ -21,7 +21,8 @@ export async function renderOn(
   options: { actor?: Actor; at?: string; derived?: Partial<DerivedState> } = {},
 ): Promise<Act[]> {
   const acts: Act[] = [];
-  DisplayLink.open = () => Promise.resolve(linkOn(scene, acts, options.actor));
+  const link = linkOn(scene, acts, options.actor);
+  DisplayLink.open = () => Promise.resolve(link);
   // React reads each form that is sent for actions, of which there are none; Node’s own class takes no form.
   globalThis.FormData = FormWithoutFields;
   // A mouse on a wide screen.
