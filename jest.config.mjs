@@ -43,6 +43,7 @@ export default {
   testTimeout: 300_000,
   // Journeys wait more than they work: as many at once as there are cores.
   maxWorkers: '100%',
+  testSequencer: '<rootDir>/scripts/longestFirst.mjs',
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     {

@@ -2,80 +2,11 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
-import { choose, fill, goTo, openDisplay, openTab, press, saved, sees } from './stage.ts';
+import { fill, goTo, openDisplay, openTab, press, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 /** Builders at the table, with a phone; and what their hours say of the end. */
 const { journey } = useJourneys();
-const PHONE = { width: 390, height: 844 };
-
-journey(
-  'three sessions on a phone: started and stopped, typed, counted; the rate is learnt from them',
-  async (open) => {
-    const page = await open('Suri Vale', PHONE);
-    await openDisplay(page, 'Skarn Edge', 'progress');
-    await openTab(page, 'Sessions');
-    // Whoever only looks logs nothing.
-    await sees(page, 'Viewers may look at this display but not change it.');
-    const mads = await open('Mads Elvery', PHONE);
-    await openDisplay(mads, 'Skarn Edge', 'progress');
-    await openTab(mads, 'Sessions');
-    await sees(mads, 'learnt from 4');
-    await press(mads, 'Start');
-    await sees(mads, 'Ground, section C since');
-    await fill(mads, 'Pieces placed, if you counted', '1.5');
-    await sees(mads, '“1.5” is not a whole number');
-    await fill(mads, 'Pieces placed, if you counted', '40');
-    await press(mads, 'Stop');
-    await saved(mads);
-    await sees(mads, 'learnt from 5');
-    await fill(mads, 'Or typed: minutes, until now', '2000');
-    await sees(mads, 'is no time from 1 to 1,440 minutes');
-    await fill(mads, 'Or typed: minutes, until now', '45');
-    await saved(mads);
-    await sees(mads, '45 min');
-    // The pieces one had forgotten, of the session that began before the last one.
-    await mads
-      .locator('::-p-xpath((//button[starts-with(@aria-label, "Change the session of Mads Elvery")])[2])')
-      .click();
-    await fill(mads, 'Pieces placed', '150');
-    await saved(mads);
-    await sees(mads, '200 an hour');
-    await sees(mads, 'learnt from 6');
-  },
-);
-
-journey(
-  'an evening on a phone: what can be finished, sat down to, ticked off, the stage moved on, all with one batch',
-  async (open) => {
-    const brenna = await open('Brenna Rook', PHONE);
-    await openDisplay(brenna, 'Skarn Edge', 'progress');
-    await openTab(brenna, 'Tonight');
-    // How long an evening is depends on the day of the week: one of 2 h 30 is asked for.
-    await brenna.focus('input[type=range]');
-    const minutes = () => brenna.$eval('input[type=range]', (input) => Number(input.value));
-    for (let now = await minutes(); now !== 150; now = await minutes())
-      await brenna.keyboard.press(now > 150 ? 'ArrowLeft' : 'ArrowRight');
-    await sees(brenna, '2 h 20 of 2 h 30');
-    await sees(brenna, 'Lay the last of the kerb');
-    await brenna.locator('::-p-text(Not tonight: 2)').click();
-    await sees(brenna, 'its parts come on');
-    // A shorter evening holds less.
-    await brenna.focus('input[type=range]');
-    for (let i = 0; i < 4; i++) await brenna.keyboard.press('ArrowLeft');
-    await sees(brenna, '1 h 20 of 1 h 30');
-    await press(brenna, 'Sit down and start');
-    await openTab(brenna, 'Sessions');
-    await sees(brenna, 'Dressing, section B since');
-    await brenna.locator('::-p-aria([name="Letter the shop signs"][role="checkbox"])').click();
-    await choose(brenna, 'Section B is now', 'lit');
-    await press(brenna, 'Stop');
-    await saved(brenna);
-    await sees(brenna, 'finished “Letter the shop signs”');
-    await openTab(brenna, 'Sections');
-    await sees(brenna, '% of lit');
-  },
-);
 
 journey(
   'odds leave out what is not known; with it they stand, move when the guess does, and go out in an update',
