@@ -36,38 +36,6 @@ const find = async (page: Page, words: string) => {
 const firstRow = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[data-needs] tbody th')?.closest('tr')?.innerText);
 
-journey('a hill by six methods: one is chosen, and what is needed follows; taken back', async (signIn) => {
-  const page = await signIn('Iva Thorsby');
-  await open(page, 'Methods');
-  await choose(page, 'What is filled', 'East fell');
-  await page.waitForSelector('table[aria-label^="Methods for"]');
-  const pieces = await page.$$eval('table[aria-label^="Methods for"] tbody tr', (rows) =>
-    rows.map((row) => [
-      row.querySelector('b')?.textContent,
-      Number(row.children[1].textContent?.replace(/\D/g, '')),
-    ]),
-  );
-  const of = (method: string) => Number(pieces.find(([word]) => word === method)?.[1]);
-  expect(of('moulded rock panels')).toBeLessThan(of('solid'));
-  expect(of('filler under slopes')).toBeLessThan(of('raft on pillars'));
-  await openTab(page, 'Needs');
-  await sees(page, 'Nothing since this display was opened');
-  await openTab(page, 'Methods');
-  await choose(page, 'What is filled', 'East fell');
-  await page.locator('::-p-aria([name="Choose moulded rock panels"])').click();
-  await saved(page);
-  await sees(page, 'set to moulded rock panels');
-  await openTab(page, 'Needs');
-  await page.waitForSelector('[data-changed] li');
-  await sees(page, 'for core');
-  await page.keyboard.down('Control');
-  await page.keyboard.press('z');
-  await page.keyboard.up('Control');
-  await openTab(page, 'Methods');
-  await choose(page, 'What is filled', 'East fell');
-  await sees(page, 'no method of its own');
-});
-
 journey(
   'a list is brought and mapped, parts are lent, ordered, received by halves, a placeholder is swapped',
   async (signIn) => {
