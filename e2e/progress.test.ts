@@ -8,75 +8,40 @@ import { useJourneys } from './suite.ts';
 /** Builders at the table, with a phone; and what their hours say of the end. */
 const { journey } = useJourneys();
 
-journey(
-  'odds leave out what is not known; with it they stand, move when the guess does, and go out in an update',
-  async (open) => {
-    const page = await open('Iva Thorsby');
-    await openDisplay(page, 'Skarn Edge', 'progress');
-    await openTab(page, 'Outlook');
-    await sees(page, 'Left out: section E');
-    await sees(page, 'Section E: who builds it?');
-    await goTo(page, 'crew');
-    await press(page, 'Hand over … section E');
-    await page.select('dialog[open] select', 'tobin');
-    await press(page, 'Hand it over');
-    await saved(page);
-    await goTo(page, 'progress');
-    await openTab(page, 'Outlook');
-    const odds = () =>
-      page.evaluate(
-        () => /Ready for Larkmoor Brick Show\s*[<>]? ?(\d+) %/.exec(document.body.innerText)?.[1] ?? null,
-      );
-    await page.waitForFunction(
-      () => /Ready for Larkmoor Brick Show\s*[<>]? ?\d+ %/.test(document.body.innerText),
-      {
-        ...{ polling: 200 },
-      },
-    );
-    const before = Number(await odds());
-    await fill(page, 'B, Mill street', '900');
-    await saved(page);
-    await page.waitForFunction(
-      (was) => {
-        const now = /Ready for Larkmoor Brick Show\s*[<>]? ?(\d+) %/.exec(document.body.innerText)?.[1];
-        return now !== undefined && Number(now) < was;
-      },
-      { polling: 200 },
-      before,
-    );
-    await sees(page, 'What moves the odds most');
-    await page.locator('::-p-text(Write the update)').click();
-    await sees(page, 'Work and odds');
-    await sees(page, 'hours at the table in');
-    await page.waitForSelector(
-      '::-p-xpath(//button[normalize-space()="Edit the whole text" and not(@disabled)])',
-    );
-    await press(page, 'Edit the whole text');
-    const text = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
-    const written = await text?.evaluate((element) => ('value' in element ? String(element.value) : ''));
-    expect(written).toContain('- Ready for Larkmoor Brick Show');
-    // The public page names nobody: a text that does is not sent there.
-    await page.locator('::-p-xpath(//label[contains(., "Also on the page for the public")]//input)').click();
-    await sees(page, 'this text names');
-    await press(page, 'Back to what is worked out');
-    await press(page, 'Edit the whole text');
-    const again = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
-    await again?.click();
-    await again?.evaluate(
-      (element) => element instanceof HTMLTextAreaElement && element.setSelectionRange(0, 0),
-    );
-    await again?.type('Written by hand in front. ');
-    await press(page, 'Send the report');
-    await saved(page);
-    const address = await page.evaluate(async () => {
-      const id = location.pathname.split('/')[2];
-      const share: unknown = await (await fetch(`/api/displays/${id}/share`)).json();
-      return `${location.origin}/s/${String(Object(share).token)}`;
-    });
-    await page.goto(address);
-    await sees(page, 'Written by hand in front.');
-  },
-);
+journey('an update is worked out, edited by hand, sent, and read by the public', async (open) => {
+  const page = await open('Iva Thorsby');
+  await openDisplay(page, 'Skarn Edge', 'progress');
+  await page.locator('::-p-text(Write the update)').click();
+  await sees(page, 'Work and odds');
+  await sees(page, 'hours at the table in');
+  await page.waitForSelector(
+    '::-p-xpath(//button[normalize-space()="Edit the whole text" and not(@disabled)])',
+  );
+  await press(page, 'Edit the whole text');
+  const text = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
+  const written = await text?.evaluate((element) => ('value' in element ? String(element.value) : ''));
+  expect(written).toContain('- Ready for Larkmoor Brick Show');
+  // The public page names nobody: a text that does is not sent there.
+  await page.locator('::-p-xpath(//label[contains(., "Also on the page for the public")]//input)').click();
+  await sees(page, 'this text names');
+  await press(page, 'Back to what is worked out');
+  await press(page, 'Edit the whole text');
+  const again = await page.waitForSelector('::-p-aria([name="The whole text, as Markdown"])');
+  await again?.click();
+  await again?.evaluate(
+    (element) => element instanceof HTMLTextAreaElement && element.setSelectionRange(0, 0),
+  );
+  await again?.type('Written by hand in front. ');
+  await press(page, 'Send the report');
+  await saved(page);
+  const address = await page.evaluate(async () => {
+    const id = location.pathname.split('/')[2];
+    const share: unknown = await (await fetch(`/api/displays/${id}/share`)).json();
+    return `${location.origin}/s/${String(Object(share).token)}`;
+  });
+  await page.goto(address);
+  await sees(page, 'Written by hand in front.');
+});
 
 journey('three clocks on one page: who sits down when, and the agenda as a file', async (open) => {
   const iva = await open('Iva Thorsby');
