@@ -67,6 +67,10 @@ export default {
       testEnvironment: 'jest-fixed-jsdom',
       testMatch: ['**/*.test.tsx'],
     },
-    project('browser', ['<rootDir>/e2e']),
+    {
+      ...project('browser', ['<rootDir>/e2e']),
+      globalSetup: '<rootDir>/e2e/prepare.ts',
+      globalTeardown: '<rootDir>/e2e/tidy.ts',
+    },
   ].map((entry) => ({ testMatch: ['**/*.test.ts'], ...entry, modulePathIgnorePatterns: ['/dist/'] })),
 };

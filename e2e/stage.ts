@@ -1,8 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type BrowserContext, type KeyInput, type Page } from 'puppeteer-core';
+import { remindOfCounts, seededDemo } from './counted.ts';
 
 /** A built server in a folder of its own, and a browser: what journeys, screenshots and benchmarks stand on. */
 
@@ -25,6 +26,8 @@ export async function startServer(
   options: { demo?: boolean; folder?: string; port?: number } = {},
 ): Promise<Server> {
   const folder = options.folder ?? mkdtempSync(join(tmpdir(), 'quarry-'));
+  if (options.demo && options.folder === undefined && seededDemo !== null)
+    cpSync(seededDemo, folder, { recursive: true });
   const args = [
     SERVER,
     '--port',
@@ -136,6 +139,7 @@ export async function signedInPage(
     return answer.status;
   }, name);
   if (status >= 300) throw new Error(`${name} is not signed in: ${status}`);
+  await remindOfCounts(page);
   return page;
 }
 

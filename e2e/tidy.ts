@@ -1,0 +1,1 @@
+export { tidy as default } from './prepare.ts';
