@@ -5,7 +5,7 @@ import type { EvaluatedFinding } from '@quarry/core/findings';
 import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { useMeasureFormat } from '../ui/useMeasureFormat.ts';
-import { Basis, SEVERITY } from '../ui/parts.tsx';
+import { Basis, SEVERITY, Spinner } from '../ui/parts.tsx';
 import { useDerived } from '../workers/useDerived.ts';
 import { useFix } from '../workers/useFix.ts';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
@@ -127,8 +127,7 @@ function FixPart({ finding }: { finding: EvaluatedFinding }) {
   if (state.is === 'trying')
     return (
       <p role="status" className="flex items-center gap-2">
-        <span className="loading loading-spinner loading-xs" aria-hidden /> Trying fixes on the whole display
-        …
+        <Spinner /> Trying fixes on the whole display …
         <button type="button" className={button} onClick={end}>
           Cancel
         </button>

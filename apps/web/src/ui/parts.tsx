@@ -1,4 +1,4 @@
-import { Info } from 'lucide-react';
+import { Info, LoaderCircle } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Severity } from '@quarry/core/findings';
 import { useView } from '../data/view.ts';
@@ -83,9 +83,14 @@ export function Failure({ title, message, act }: { title: string; message: strin
 export function Loading({ what }: { what: string }) {
   return (
     <div role="status" className="ink-2 p-4 flex items-center gap-2">
-      <span className="loading loading-spinner loading-xs" aria-hidden /> {what}
+      <Spinner /> {what}
     </div>
   );
+}
+
+/** Turns while something is waited for; it stands still for people who asked for less motion. */
+export function Spinner() {
+  return <LoaderCircle className="size-4 shrink-0 motion-safe:animate-spin" aria-hidden />;
 }
 
 export const SEVERITY: Record<Severity, { word: string; mark: string; text: string; border: string }> = {

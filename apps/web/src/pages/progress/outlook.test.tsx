@@ -10,7 +10,18 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 jest.mock('../../ui/useChart.ts', () => ({ useChart: () => ({ current: null }) }));
 
 const section = (id: string, name: string, x: number, owner: string | null) => ({
-  ...{ id, letter: id.toUpperCase(), name, x, y: 0, w: 48, d: 48, owner, hours: 40, stage: 'ground' as const },
+  ...{
+    id,
+    letter: id.toUpperCase(),
+    name,
+    x,
+    y: 0,
+    w: 48,
+    d: 48,
+    owner,
+    hours: 40,
+    stage: 'ground' as const,
+  },
 });
 const FILE = {
   display: { name: 'Quay', kind: 'diorama' as const, showName: 'Pier Day', showDate: '2031-07-20' },
