@@ -25,7 +25,7 @@ const undo = async (page: Page) => {
 };
 
 journey(
-  'alternatives are compared, one is used, one module locked, another split and joined, all undone',
+  'alternatives are compared, one is used and undone; the knife meets what may not be cut',
   async (open) => {
     const page = await open('Iva Thorsby');
     await openDisplay(page, 'Skarn Edge', 'cut');
@@ -44,29 +44,11 @@ journey(
     expect(found).toBeGreaterThan(7);
     await press(page, 'Use this cutting');
     await modulesNow(page, found);
-
-    // A locked module is not cut by hand; the price of a split is told before it is made.
-    await openTab(page, 'By hand');
-    await press(page, 'Lock A1');
-    await page.waitForSelector('::-p-aria([name="Unlock A1"])');
-    await inPanel(page, 'normalize-space()="A1"');
-    await sees(page, 'Module A1 is locked; unlock it to cut it.');
-    await inPanel(page, 'normalize-space()="A1"');
-    await inPanel(page, 'normalize-space()="A3"');
-    await sees(page, 'Split A3');
-    const split = await page.waitForSelector(
-      '::-p-xpath(//section[@role="tabpanel"]//button[starts-with(normalize-space(), "Split +") and not(@disabled)])',
-    );
-    await split?.click();
-    await modulesNow(page, found + 1);
-    await undo(page);
-    await modulesNow(page, found);
-    await undo(page);
-    await page.waitForSelector('::-p-aria([name="Lock A1"])');
     await undo(page);
     await modulesNow(page, 7);
 
     // The knife is drawn on the board: through the middle of everything it meets what may not be cut.
+    await openTab(page, 'By hand');
     await press(page, 'Knife');
     const board = await (await page.$('[role="application"]'))?.boundingBox();
     if (!board) throw new Error('the board has no size');
@@ -76,14 +58,6 @@ journey(
     await page.mouse.up();
     await sees(page, 'which may not be cut');
     await press(page, 'Forget it');
-
-    // What it weighs, and in which order it goes on.
-    await openTab(page, 'Lifting');
-    await inPanel(page, 'normalize-space()="A3"');
-    await sees(page, 'A3: how the limit is made');
-    await openTab(page, 'Order');
-    await sees(page, 'Building up');
-    await sees(page, 'Set down A1');
     await saved(page);
   },
 );

@@ -1,4 +1,4 @@
-import { act, screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { parseISO } from 'date-fns';
 import type { ReactNode } from 'react';
@@ -31,11 +31,11 @@ export interface OpenPage {
   acts: Act[];
   /** Everything it says. */
   text(): string;
-  sees(words: string | RegExp): Promise<void>;
+  sees(words: string): Promise<void>;
   /** Waits until it does not say so any more. */
   seesNo(words: string): Promise<void>;
-  /** Presses a button by its words, once it can be pressed. @param inside a region or a list's entry by its name */
-  press(words: string | RegExp, inside?: string): Promise<void>;
+  /** Presses a button by its words, once it can be pressed. */
+  press(words: string | RegExp): Promise<void>;
   tab(word: string): Promise<void>;
   /** Types into a field by its label, and leaves it with Enter. */
   fill(label: string, text: string): Promise<void>;
@@ -58,14 +58,8 @@ export async function openPage(
   // The same as the page has.
   const link = await DisplayLink.open('d', 'u', () => undefined);
   const text = () => document.body.textContent?.replace(/\s+/g, ' ') ?? '';
-  const isSaid = (words: string | RegExp) =>
-    typeof words === 'string' ? text().includes(words) : words.test(text());
-  const place = (inside: string | undefined): HTMLElement =>
-    inside === undefined
-      ? document.body
-      : (document.querySelector<HTMLElement>(`[aria-label="${inside}"]`) ?? screen.getByLabelText(inside));
-  const buttonIn = (words: string | RegExp, inside: string | undefined): HTMLElement => {
-    const found = [...place(inside).querySelectorAll<HTMLElement>('button, [role="tab"]')].find((button) => {
+  const buttonOf = (words: string | RegExp): HTMLElement => {
+    const found = [...document.querySelectorAll<HTMLElement>('button')].find((button) => {
       const name = (button.getAttribute('aria-label') ?? button.textContent ?? '').trim();
       return (typeof words === 'string' ? name === words : words.test(name)) && !button.matches(':disabled');
     });
@@ -73,28 +67,24 @@ export async function openPage(
       throw new Error(`no button “${words}” can be pressed; the page says: ${text().slice(0, 2000)}`);
     return found;
   };
-  const expectSaid = async (words: string | RegExp, is: boolean) =>
+  const press = async (words: string | RegExp) => user.click(await waitFor(() => buttonOf(words), LONGEST));
+  const expectSaid = async (words: string, is: boolean) =>
     waitFor(() => {
-      if (isSaid(words) !== is) throw new Error(`“${words}”: ${text().slice(0, 4000)}`);
+      if (text().includes(words) !== is) throw new Error(`“${words}”: ${text().slice(0, 4000)}`);
     }, LONGEST);
   return {
     acts,
     text,
     sees: (words) => expectSaid(words, true),
     seesNo: (words) => expectSaid(words, false),
-    async press(words, inside) {
-      await user.click(await waitFor(() => buttonIn(words, inside), LONGEST));
-    },
-    async tab(word) {
-      const tab = await waitFor(() => buttonIn(new RegExp(`^${word}`), undefined), LONGEST);
-      await user.click(tab);
-    },
+    press,
+    tab: (word) => press(new RegExp(`^${word}`)),
     async fill(label, typed) {
       const field = await screen.findByLabelText(label, { selector: 'input, textarea, select' }, LONGEST);
       await user.clear(field);
       await user.type(field, `${typed}{Enter}`);
     },
-    valueOf: (label) => within(document.body).getByLabelText<HTMLInputElement>(label).value,
+    valueOf: (label) => screen.getByLabelText<HTMLInputElement>(label).value,
     undo: async () => act(async () => void link.undo()),
   };
 }

@@ -1,0 +1,59 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { listOf, sceneFrom } from '@quarry/core/document';
+import { DisplayLink } from '../../data/displayLink.ts';
+import { LONGEST, openPage } from '../../../test/openPage.tsx';
+import { CutPage } from './CutPage.tsx';
+
+// What a lead does on Cut by hand; what a module weighs, and the order.
+
+jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
+// Nothing is drawn here.
+jest.mock('../../board/Board.tsx', () => ({ Board: () => null }));
+
+const base = (x: number, y: number) => ({ x, y, w: 48, d: 48 });
+const scene = sceneFrom({
+  display: { name: 'Quay', kind: 'diorama', method: 'solid', place: 'hall', moduleMaxW: 96, moduleMaxD: 48 },
+  levels: [{ id: 'low', name: 'Low', height: 3 }],
+  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 144, d: 96 }],
+  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 144, d: 96, level: 'low', ground: 'paving' }],
+  bases: [{ id: 'b48', w: 48, d: 48, price: 14, stock: 9 }],
+  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
+  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 1152, d: 768, place: 'hall' }],
+  modules: [
+    { id: 'a1', name: 'A1', x: 0, y: 0, w: 48, d: 48, bases: [base(0, 0)] },
+    { id: 'a2', name: 'A2', x: 48, y: 0, w: 96, d: 48, bases: [base(48, 0), base(96, 0)] },
+    { id: 'a3', name: 'A3', x: 0, y: 48, w: 96, d: 48, bases: [base(0, 48), base(48, 48)] },
+    { id: 'a4', name: 'A4', x: 96, y: 48, w: 48, d: 48, bases: [base(96, 48)] },
+  ],
+});
+const open = (sheet: string) => openPage(scene, <CutPage />, `cut?sheet=${sheet}`);
+const modulesNow = async (count: number) => {
+  const link = await DisplayLink.open('d', 'u', () => undefined);
+  await waitFor(() => expect(listOf(link.getState().scene, 'module')).toHaveLength(count), LONGEST);
+};
+
+test('a locked module is not cut by hand; the price of a split is told before it is made, and both are undone', async () => {
+  const page = await open('hand');
+  await page.press('Lock A1');
+  await page.press('A1');
+  await page.sees('Module A1 is locked; unlock it to cut it.');
+  await page.press('A1');
+  await page.press('A2');
+  await page.sees('Split A2');
+  await page.press(/^Split \+/);
+  await modulesNow(5);
+  await page.undo();
+  await modulesNow(4);
+  await page.undo();
+  await waitFor(() => screen.getByRole('button', { name: 'Lock A1' }), LONGEST);
+});
+
+test('what a module weighs, and in which order they go on', async () => {
+  const page = await open('lift');
+  await page.press('A3');
+  await page.sees('A3: how the limit is made');
+  await page.tab('Order');
+  await page.sees('Building up');
+  await page.sees('Set down A1');
+  expect(within(document.body).getAllByText(/Set down A\d/).length).toBeGreaterThanOrEqual(4);
+});
