@@ -66,10 +66,12 @@ export function FindingsPanel({ onClose, page }: { onClose: () => void; page: Pa
     >
       <div className="flex items-center justify-between px-3 py-2 border-b hair">
         <h2 className="font-semibold text-sm">
-          {total.error + total.warning + total.note} findings{' '}
-          <span className="ink-2 font-normal">
-            {total.error} errors, {total.warning} warnings
-          </span>
+          {judgement ? `${total.error + total.warning + total.note} findings ` : 'Findings'}
+          {judgement && (
+            <span className="ink-2 font-normal">
+              {total.error} errors, {total.warning} warnings
+            </span>
+          )}
         </h2>
         <button
           type="button"

@@ -306,7 +306,9 @@ function FindingsButton({
   ref: Ref<HTMLButtonElement>;
 }) {
   const judgement = useDerived(({ judgement }) => judgement);
+  const error = useDerived(({ error }) => error);
   const count = countOpen(judgement?.findings ?? []);
+  const figure = (open: number) => (judgement ? open : error ? '?' : '…');
   return (
     <button
       ref={ref}
@@ -321,7 +323,7 @@ function FindingsButton({
         title="errors"
       >
         <span aria-hidden>!</span>
-        {count.error}
+        {figure(count.error)}
         <span className="sr-only"> errors, </span>
       </span>
       <span
@@ -329,7 +331,7 @@ function FindingsButton({
         title="warnings"
       >
         <span aria-hidden>△</span>
-        {count.warning}
+        {figure(count.warning)}
         <span className="sr-only"> warnings: </span>
       </span>
       <span className="px-2 items-center font-semibold flex max-sm:sr-only">Findings</span>
