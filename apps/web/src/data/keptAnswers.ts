@@ -32,8 +32,9 @@ function keptAnswer<T extends object>(name: (typeof NAMES)[number]) {
         : null;
     },
     /** Keeps an answer in place of the one before it. */
-    keep: (displayId: string, build: string, digest: string, answer: T): Promise<void> =>
-      set(keyOf(name, displayId), { build, digest, answer }, computedStore),
+    async keep(displayId: string, build: string, digest: string, answer: T): Promise<void> {
+      await set(keyOf(name, displayId), { build, digest, answer }, computedStore);
+    },
   };
 }
 

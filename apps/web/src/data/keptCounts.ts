@@ -47,4 +47,4 @@ export async function keepCounts(displayId: string, build: string, blocks: KeptC
 }
 
 /** Forgets all counts: they belong to displays that the next user of this browser may not see. */
-export const forgetCounts = (): Promise<void> => clear(store);
+export const forgetCounts = async (): Promise<void> => clear(store);

@@ -71,4 +71,4 @@ export async function keptDocument(displayId: string, user: string): Promise<Kep
 }
 
 /** Forgets every kept display: the next user of this browser sees only their own. Waiting batches stay. */
-export const forgetDocuments = (): Promise<void> => clear(documents);
+export const forgetDocuments = async (): Promise<void> => clear(documents);

@@ -18,10 +18,14 @@ const store = () => createStore('quarry-tracings', 'fronts');
 
 /** The photograph below a front; null: none, or none that can be read. @param front of one side of one building */
 export async function loadTracing(front: string): Promise<KeptTracing | null> {
-  const read = tracingSchema.safeParse(await get(front, store()).catch(() => null));
-  return read.success ? read.data : null;
+  try {
+    const read = tracingSchema.safeParse(await get(front, store()));
+    return read.success ? read.data : null;
+  } catch {
+    return null;
+  }
 }
 
 /** Keeps the photograph below a front. @param tracing null: none */
-export const putTracing = (front: string, tracing: KeptTracing | null): Promise<void> =>
+export const putTracing = async (front: string, tracing: KeptTracing | null): Promise<void> =>
   tracing ? set(front, tracing, store()) : del(front, store());
