@@ -1,15 +1,16 @@
 /** One Jest for all: core, server, pages and components beside their code, the browser's journeys in e2e. */
-const swc = (tsx) => [
-  '@swc/jest',
-  {
-    jsc: {
-      target: 'es2022',
-      parser: { syntax: 'typescript', tsx, decorators: true },
-      transform: { legacyDecorator: true, decoratorMetadata: false, react: { runtime: 'automatic' } },
-    },
-    module: { type: 'commonjs' },
+const optionsOf = (tsx) => ({
+  jsc: {
+    target: 'es2022',
+    parser: { syntax: 'typescript', tsx, decorators: true },
+    transform: { legacyDecorator: true, decoratorMetadata: false, react: { runtime: 'automatic' } },
   },
-];
+  module: { type: 'commonjs' },
+});
+const transformBy = (transformer) => ({
+  '^.+\\.tsx$': [transformer, optionsOf(true)],
+  '^.+\\.ts$': [transformer, optionsOf(false)],
+});
 /**
  * Handed to each module as parameters: looking a global up in Jest's sandbox costs many times more, and hot loops look
  * them up at each step.
@@ -20,12 +21,11 @@ const GLOBALS = [
   ...['Float32Array', 'Float64Array', 'Int16Array', 'Int32Array', 'Int8Array'],
   ...['Uint16Array', 'Uint32Array', 'Uint8Array'],
 ];
-const transform = { '^.+\\.tsx$': swc(true), '^.+\\.ts$': swc(false) };
 const project = (displayName, roots, moreNames = {}) => ({
   displayName,
   rootDir: '.',
   roots,
-  transform,
+  transform: transformBy('@swc/jest'),
   testEnvironment: 'node',
   sandboxInjectedGlobals: GLOBALS,
   moduleNameMapper: {
@@ -43,7 +43,7 @@ export default {
   testTimeout: 300_000,
   // Journeys wait more than they work: as many at once as there are cores.
   maxWorkers: '100%',
-  testSequencer: '<rootDir>/scripts/longestFirst.mjs',
+  testSequencer: '<rootDir>/scripts/longest-first.mjs',
   projects: [
     project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
     {
@@ -53,12 +53,10 @@ export default {
     project('web', ['<rootDir>/apps/web']),
     {
       ...project('components', ['<rootDir>/apps/web'], { '^comlink$': '<rootDir>/apps/web/test/comlink.ts' }),
-      transform: Object.fromEntries(
-        Object.entries({ '\\.js$': swc(false), ...transform }).map(([files, [, options]]) => [
-          files,
-          ['<rootDir>/apps/web/test/transform.mjs', options],
-        ]),
-      ),
+      transform: {
+        ...transformBy('<rootDir>/apps/web/test/transform.mjs'),
+        '\\.js$': ['@swc/jest', optionsOf(false)],
+      },
       // A library that has no other form than modules.
       transformIgnorePatterns: ['/node_modules/(?!react-hotkeys-hook/)'],
       // Icons are called Map and Infinity.

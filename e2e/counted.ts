@@ -18,11 +18,29 @@ export const keptFile = (of: string) => join(of, KEPT);
 /** Gives the browser of a page what it would have kept of an earlier visit to the demo. */
 export async function remindOfCounts(page: Page): Promise<void> {
   if (folder !== undefined && existsSync(keptFile(folder)))
-    await page.evaluate(writeKept, readFileSync(keptFile(folder), 'utf8'));
+    await page.evaluate(
+      writeKept,
+      await page.evaluateHandle(openStore),
+      readFileSync(keptFile(folder), 'utf8'),
+    );
 }
 
-/** What a page has kept of what was computed, as text; empty when there is nothing yet. Runs in the page. */
-export async function readKept(): Promise<string> {
+/** What the browser of a page keeps of what was computed, as text; empty when there is nothing yet. */
+export const keptOf = async (page: Page): Promise<string> =>
+  page.evaluate(readKept, await page.evaluateHandle(openStore));
+
+/** Opens the store of what was computed, as `computedStore` of the pages does. Runs in the page. */
+function openStore(): Promise<IDBDatabase> {
+  return new Promise((resolve, reject) => {
+    const request = indexedDB.open('open-quarry-counts');
+    request.onupgradeneeded = () => request.result.createObjectStore('counts');
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () => reject(request.error ?? new Error('no store'));
+  });
+}
+
+/** Reads the store as text, and closes it. Runs in the page. */
+async function readKept(database: IDBDatabase): Promise<string> {
   const pack = (value: unknown): unknown => {
     if (ArrayBuffer.isView(value)) {
       const bytes = new Uint8Array(value.buffer, value.byteOffset, value.byteLength);
@@ -34,12 +52,6 @@ export async function readKept(): Promise<string> {
     if (typeof value !== 'object' || value === null) return value;
     return { fields: Object.entries(value).map(([key, one]) => [key, pack(one)]) };
   };
-  const database = await new Promise<IDBDatabase>((resolve, reject) => {
-    const request = indexedDB.open('open-quarry-counts');
-    request.onupgradeneeded = () => request.result.createObjectStore('counts');
-    request.onsuccess = () => resolve(request.result);
-    request.onerror = () => reject(request.error ?? new Error('no store'));
-  });
   const store = database.transaction('counts').objectStore('counts');
   const all = <T>(request: IDBRequest<T>) =>
     new Promise<T>((resolve) => (request.onsuccess = () => resolve(request.result)));
@@ -48,8 +60,8 @@ export async function readKept(): Promise<string> {
   return keys.length === 0 ? '' : JSON.stringify(keys.map((key, i) => [key, pack(values[i])]));
 }
 
-/** Writes what `readKept` has read into the store of another page. Runs in the page. */
-async function writeKept(text: string): Promise<void> {
+/** Writes what `readKept` has read into the store of another page, and closes it. Runs in the page. */
+async function writeKept(database: IDBDatabase, text: string): Promise<void> {
   const views: Record<string, new (buffer: ArrayBuffer) => ArrayBufferView> = {
     ...{ Float32Array, Float64Array, Int8Array, Int16Array, Int32Array },
     ...{ Uint8Array, Uint16Array, Uint32Array },
@@ -64,12 +76,6 @@ async function writeKept(text: string): Promise<void> {
       Array.isArray(of) ? of.map(([key, one]) => [String(key), unpack(one)]) : [];
     return map === undefined ? Object.fromEntries(pairs(fields)) : new Map(pairs(map));
   };
-  const database = await new Promise<IDBDatabase>((resolve, reject) => {
-    const request = indexedDB.open('open-quarry-counts');
-    request.onupgradeneeded = () => request.result.createObjectStore('counts');
-    request.onsuccess = () => resolve(request.result);
-    request.onerror = () => reject(request.error ?? new Error('no store'));
-  });
   const transaction = database.transaction('counts', 'readwrite');
   const entries: [string, unknown][] = JSON.parse(text);
   for (const [key, value] of entries) transaction.objectStore('counts').put(unpack(value), key);

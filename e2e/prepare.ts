@@ -1,7 +1,7 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { COUNTED_ENV, keptFile, readKept } from './counted.ts';
+import { COUNTED_ENV, keptFile, keptOf } from './counted.ts';
 import { openDisplay, signedInPage, startBrowser, startServer } from './stage.ts';
 
 /** How long the demo may take to be counted on a busy machine, and how often it is asked, ms. */
@@ -28,16 +28,10 @@ export default async function prepare({
   for (const began = Date.now(); kept === '';) {
     if (Date.now() - began > LONGEST_COUNT) throw new Error('the demo is not counted');
     await new Promise((resolve) => setTimeout(resolve, EVERY));
-    kept = await page.evaluate(readKept);
+    kept = await keptOf(page);
   }
   writeFileSync(keptFile(folder), kept);
   await browser.close();
   await server.stop();
   process.env[COUNTED_ENV] = folder;
-}
-
-/** Removes what `prepare` has made. */
-export async function tidy(): Promise<void> {
-  const folder = process.env[COUNTED_ENV];
-  if (folder !== undefined) rmSync(folder, { recursive: true, force: true });
 }

@@ -5,7 +5,7 @@ import ICAL from 'ical.js';
 import { fill, goTo, openDisplay, openTab, press, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
-/** Builders at the table, with a phone; and what their hours say of the end. */
+/** What followers read, who sits down when, and photos from one spot to the next. */
 const { journey } = useJourneys();
 
 journey('an update is worked out, edited by hand, sent, and read by the public', async (open) => {

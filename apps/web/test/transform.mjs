@@ -6,7 +6,7 @@ const inJest = (source) =>
     .replaceAll('import.meta.url', "require('node:url').pathToFileURL(__filename)")
     .replaceAll('import.meta.env.PROD', 'false');
 
-export const createTransformer = (options) => {
+const createTransformer = (options) => {
   const swc = createSwc(options);
   return {
     canInstrument: swc.canInstrument,

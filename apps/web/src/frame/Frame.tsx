@@ -308,7 +308,7 @@ function FindingsButton({
   const judgement = useDerived(({ judgement }) => judgement);
   const error = useDerived(({ error }) => error);
   const count = countOpen(judgement?.findings ?? []);
-  const figure = (open: number) => (judgement ? open : error ? '?' : '…');
+  const figure = (found: number) => (judgement ? found : error ? '?' : '…');
   return (
     <button
       ref={ref}
