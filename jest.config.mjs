@@ -21,6 +21,7 @@ const GLOBALS = [
   ...['Float32Array', 'Float64Array', 'Int16Array', 'Int32Array', 'Int8Array'],
   ...['Uint16Array', 'Uint32Array', 'Uint8Array'],
 ];
+const SEED = '<rootDir>/packages/core/test/seed.ts';
 const project = (displayName, roots, moreNames = {}) => ({
   displayName,
   rootDir: '.',
@@ -32,7 +33,6 @@ const project = (displayName, roots, moreNames = {}) => ({
     ...moreNames,
     '^@quarry/core/(.*)$': '<rootDir>/packages/core/src/$1/index.ts',
     '^@quarry/protocol/(.*)$': '<rootDir>/packages/protocol/src/$1.ts',
-    '^fast-check$': '<rootDir>/packages/core/test/seeded.ts',
     // Its own build for programs without modules.
     '^rbush$': '<rootDir>/node_modules/rbush/rbush.js',
   },
@@ -45,12 +45,20 @@ export default {
   maxWorkers: '100%',
   testSequencer: '<rootDir>/scripts/longest-first.mjs',
   projects: [
-    project('core', ['<rootDir>/packages', '<rootDir>/apps/cli']),
+    {
+      // In plain Node, and what a file loads is there for the next: no sandbox to build and to look through for each of them.
+      // It knows neither mocks of modules nor time limits (`npm test` has one of its own).
+      displayName: 'core',
+      rootDir: '.',
+      roots: ['<rootDir>/packages', '<rootDir>/apps/cli'],
+      runner: 'jest-light-runner/child-process',
+      setupFiles: ['<rootDir>/packages/core/test/typescript.mjs', SEED],
+    },
     {
       ...project('server', ['<rootDir>/apps/server']),
       globalSetup: '<rootDir>/apps/server/test/buildWorker.mjs',
     },
-    project('web', ['<rootDir>/apps/web']),
+    { ...project('web', ['<rootDir>/apps/web']), setupFiles: [SEED] },
     {
       ...project('components', ['<rootDir>/apps/web'], { '^comlink$': '<rootDir>/apps/web/test/comlink.ts' }),
       transform: {

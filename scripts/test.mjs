@@ -39,6 +39,9 @@ const failed = await together({
 if (failed.length > 0) process.exit(1);
 build('web', 'server', 'cli');
 
+/** What hangs is ended, ms: an hour is several times what a busy machine takes for either part. */
+const LONGEST_MS = 3_600_000;
+
 /** Runs Jest once. @returns how many tests passed and failed, and its exit code */
 function jest(...more) {
   const folder = mkdtempSync(join(tmpdir(), 'quarry-test-'));
@@ -46,7 +49,7 @@ function jest(...more) {
   const { status } = spawnSync(
     process.execPath,
     [join(ROOT, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${report}`, ...more],
-    { cwd: ROOT, stdio: ['inherit', 'ignore', 'inherit'] },
+    { cwd: ROOT, stdio: ['inherit', 'ignore', 'inherit'], timeout: LONGEST_MS },
   );
   const { numPassedTests, numFailedTests } = existsSync(report)
     ? JSON.parse(readFileSync(report, 'utf8'))

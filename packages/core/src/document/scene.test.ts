@@ -214,7 +214,7 @@ describe('display files', () => {
 });
 
 describe('the published JSON Schema', () => {
-  const path = join(__dirname, '../../../../docs/schema/display.schema.json');
+  const path = join(import.meta.dirname, '../../../../docs/schema/display.schema.json');
   const validate = new Ajv2020({ formats: { date: true, 'date-time': true } }).compile(publishedSchema());
   test('the file in docs is the one the schemas give (npm run schema)', () => {
     expect(JSON.parse(readFileSync(path, 'utf8'))).toEqual(JSON.parse(JSON.stringify(publishedSchema())));

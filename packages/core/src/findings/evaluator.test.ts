@@ -14,7 +14,7 @@ import { Computation, Input, Tracker } from './tracker.ts';
 const TODAY = '2031-06-01';
 
 const demo = (): Scene => {
-  const text = readFileSync(join(__dirname, '../../../../demo/skarn-edge.quarry.json'), 'utf8');
+  const text = readFileSync(join(import.meta.dirname, '../../../../demo/skarn-edge.quarry.json'), 'utf8');
   const read = readFile(text);
   if (!read.ok) throw new Error(read.error);
   return read.scene;

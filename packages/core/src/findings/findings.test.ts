@@ -463,7 +463,7 @@ test('what is accepted of one part of a thing says nothing of its other parts, n
 
 test('the demo displays open, and the valley has its planted flaws', () => {
   const demo = (name: string) =>
-    readFileSync(join(__dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
+    readFileSync(join(import.meta.dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
   const rules = (name: string) => {
     const reading = readFile(demo(name));
     if (!reading.ok) throw new Error(reading.error);

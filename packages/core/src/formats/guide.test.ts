@@ -17,7 +17,7 @@ import { sightOf } from '../visibility/index.ts';
 
 // The guide's numbers, computed from the files that it names.
 
-const ROOT = join(__dirname, '..', '..', '..', '..');
+const ROOT = join(import.meta.dirname, '..', '..', '..', '..');
 const textOf = (name: string) =>
   readFileSync(join(ROOT, 'docs', 'guide', name), 'utf8').replaceAll(/\s+/g, ' ');
 const sceneOf = (path: string): Scene => {

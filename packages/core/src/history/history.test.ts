@@ -407,7 +407,9 @@ describe('how far the sections were', () => {
 const NOT_SAID = new Set(['id', 'at', 'section', 'part', 'colour', 'use', 'purpose', 'ground', 'state']);
 
 describe('the public page', () => {
-  const demo = readFile(readFileSync(join(__dirname, '../../../../demo/skarn-edge.quarry.json'), 'utf8'));
+  const demo = readFile(
+    readFileSync(join(import.meta.dirname, '../../../../demo/skarn-edge.quarry.json'), 'utf8'),
+  );
   if (!demo.ok) throw new Error(demo.error);
   const { scene } = demo;
   test('shows nothing of people, words, stock or money; the ground is the same', () => {

@@ -412,7 +412,7 @@ describe('a scene counted', () => {
   });
   test('on the demo displays too each stud of cover has a colour of its own ground', () => {
     for (const name of ['skarn-edge', 'larch-lane']) {
-      const file = readFileSync(join(__dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
+      const file = readFileSync(join(import.meta.dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
       const reading = readFile(file);
       if (!reading.ok) throw new Error(reading.error);
       const compiled = compile(reading.scene);
