@@ -17,7 +17,7 @@ const changed = [
   ...new Set([...git('diff', '--name-only', 'HEAD'), ...git('ls-files', '--others', '--exclude-standard')]),
 ];
 const code = changed.filter((path) => /\.(ts|tsx|mjs|cjs)$/.test(path));
-/** What the rules with types look at: see eslint.types.config.mjs. */
+/** What the rules with types look at: see oxlint.types.json. */
 const typed = code.filter(
   (path) => /^(packages|apps)\/[^/]+\/src\//.test(path) && !/\.test\.tsx?$/.test(path),
 );
@@ -31,9 +31,13 @@ const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
 process.env.QUICK = '1';
 const failed = await together({
   types: script('typecheck'),
-  ...(code.length > 0 ? { rules: [bin('eslint'), '--no-warn-ignored', ...code] } : {}),
-  ...(typed.length > 0 ? { typed: [bin('eslint'), '-c', 'eslint.types.config.mjs', ...typed] } : {}),
-  ...(changed.length > 0 ? { format: [bin('prettier'), '--check', '--ignore-unknown', ...changed] } : {}),
+  ...(code.length > 0 ? { rules: script('lint:rules') } : {}),
+  ...(typed.length > 0
+    ? { typed: [bin('oxlint'), '--type-aware', '-c', 'oxlint.types.json', ...typed] }
+    : {}),
+  ...(changed.length > 0
+    ? { format: [bin('oxfmt'), '--check', '--no-error-on-unmatched-pattern', ...changed] }
+    : {}),
   ...(tests.length > 0 ? { tests: [bin('jest'), '--silent', '--runTestsByPath', ...tests] } : {}),
 });
 process.stderr.write(

@@ -1,7 +1,8 @@
-// Refuses what makes names and documentation ambiguous:
+// Refuses what no rule of the linter sees: what makes names and documentation ambiguous, and a clock in the core.
 // - an exported name that is declared in more than one file (one word, one meaning: docs/glossary.md);
 // - a file header written as `/** */`, which editors show as the documentation of the next declaration;
-// - a `/** */` block that documents nothing, because another block or a blank line follows it.
+// - a `/** */` block that documents nothing, because another block or a blank line follows it;
+// - `new Date()` in the core, which has no clock: the time is an argument.
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import ts from 'typescript';
@@ -25,6 +26,8 @@ for (const file of files) {
     }
   }
   problems.push(...looseBlocks(file, text, source));
+  if (file.startsWith('packages/core/') && text.includes('new Date()'))
+    problems.push(`${file}: new Date() in the core, which has no clock: take the time as an argument`);
 }
 
 for (const [name, places] of declaredIn)

@@ -149,14 +149,13 @@ describe('quarry stands, pieces', () => {
       partLists: [{ id: 'l', name: 'House', use: 'need', purpose: 'building', plot: 'h', lines }],
     });
     const scene = sceneFrom({ display: { name: 'Yard', kind: 'diorama' }, plots: [house(0)] });
-    const lines = shellPieces(present(scene.plot.h, 'the house'), displayOf(scene)).flatMap(
-      ({ part, qty }) =>
-        part === 'brick-1x4'
-          ? [
-              { part, colour: 'slate', qty: 3 },
-              { part, colour: 'rust', qty: qty - 3 },
-            ]
-          : [{ part, colour: 'any', qty }],
+    const lines = shellPieces(present(scene.plot.h, 'the house'), displayOf(scene)).flatMap(({ part, qty }) =>
+      part === 'brick-1x4'
+        ? [
+            { part, colour: 'slate', qty: 3 },
+            { part, colour: 'rust', qty: qty - 3 },
+          ]
+        : [{ part, colour: 'any', qty }],
     );
     const told = async (turn: number, more = 0) => {
       const [first, ...others] = lines;

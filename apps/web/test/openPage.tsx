@@ -4,8 +4,8 @@ import { parseISO } from 'date-fns';
 import type { ReactNode } from 'react';
 import type { Actor, Scene } from '@quarry/core/document';
 import { DisplayLink } from '../src/data/displayLink.ts';
-import type { Act } from '../src/data/linkOn.ts';
-import { renderOn } from '../src/workers/renderOn.tsx';
+import type { Act } from './linkOn.ts';
+import { renderOn } from './renderOn.tsx';
 import { DerivedDataProvider } from '../src/workers/derived.tsx';
 
 // A whole page of a small display, worked by its words, with workers that answer in the page's own thread (comlink.ts).

@@ -8,7 +8,7 @@ import {
   type Label,
   type PlacedLabel,
 } from '@quarry/core/formats';
-import { MM_PER_STUD, roundOut as roundOut, type Rect, present } from '@quarry/core/grid';
+import { MM_PER_STUD, roundOut, type Rect, present } from '@quarry/core/grid';
 import { coverFromAbove, type Relief } from '@quarry/core/terrain';
 import type { Scene } from '@quarry/core/document';
 import type { LineStyle, PdfPage } from './paper.ts';

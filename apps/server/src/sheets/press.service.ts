@@ -23,7 +23,8 @@ export type Job = { rows: string } & (
   | { what: 'picture' }
 );
 export type Outcome =
-  { ok: true; made: RenderedDocument } | { ok: false; status: HttpStatus; problem: ProblemDetails };
+  | { ok: true; made: RenderedDocument }
+  | { ok: false; status: HttpStatus; problem: ProblemDetails };
 
 /** Sheets that are made at the same time; what else the server does keeps a core of its own. */
 const AT_ONCE = 2;

@@ -27,7 +27,9 @@ import { recall, remember } from './remembered.ts';
 
 /** Save state of the user's changes. */
 export type SaveState =
-  { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; why: string; count: number };
+  | { state: 'saved' }
+  | { state: 'saving' }
+  | { state: 'waiting'; why: string; count: number };
 
 /** The version that a window shows, and where its changes go. */
 export interface ShownVersion {

@@ -40,7 +40,7 @@ export class EventStream {
 
   private listen(): void {
     this.pause();
-    const { url, handlers: handlers, onOpen, onLost } = this.options;
+    const { url, handlers, onOpen, onLost } = this.options;
     const stream = new EventSource(url());
     this.stream = stream;
     for (const [name, handle] of Object.entries(handlers))

@@ -1,7 +1,7 @@
 import { act, render, screen } from '@testing-library/react';
 import { sceneFrom } from '@quarry/core/document';
 import { DisplayLink } from './displayLink.ts';
-import { linkOn } from './linkOn.ts';
+import { linkOn } from '../../test/linkOn.ts';
 import { DisplayProvider, useScene } from './useDisplay.tsx';
 
 jest.mock('./displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));

@@ -9,7 +9,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
-import { timeToShow } from '../ui/timeToShow.ts';
+import { timeToShow } from '../ui/days.ts';
 import { useDerived } from '../workers/useDerived.ts';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';

@@ -1,7 +1,7 @@
 import { cleanup, screen } from '@testing-library/react';
 import { sceneFrom } from '@quarry/core/document';
 import { openPage } from '../../test/openPage.tsx';
-import { renderOn } from '../workers/renderOn.tsx';
+import { renderOn } from '../../test/renderOn.tsx';
 import { FindingsPanel } from './Findings.tsx';
 
 jest.mock('../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));

@@ -6,7 +6,8 @@ import { useDisplay, useLink } from '../data/useDisplay.tsx';
 import type { DerivedWorker, Judgement, Listeners } from './derived.worker.ts';
 import type { GroundWorker } from './ground.worker.ts';
 import type { GroundStep } from './tiles.ts';
-import { DerivedContext, today, type CompiledGround, type DerivedState } from './useDerived.ts';
+import { today } from '../ui/days.ts';
+import { DerivedContext, type CompiledGround, type DerivedState } from './useDerived.ts';
 
 /** Tells a worker what changed in the scene since it was last asked: one question at a time, about the latest scene. */
 class WorkerSync<T> {

@@ -1,5 +1,4 @@
 import type { Remote } from 'comlink';
-import { formatISO } from 'date-fns';
 import { createContext, use } from 'react';
 import { useStore, type StoreApi } from 'zustand';
 import type { Relief } from '@quarry/core/terrain';
@@ -11,9 +10,6 @@ import type { Tile } from './tiles.ts';
 
 export type { DerivedWorker, SeamEntry } from './derived.worker.ts';
 export type { BlockLayers } from './block.worker.ts';
-
-/** The day it is here. */
-export const today = () => formatISO(new Date(), { representation: 'date' });
 
 /** The compiled ground as the board draws it. Tiles that did not change are the same objects as before. */
 export interface CompiledGround {

@@ -2,7 +2,7 @@ import { wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { TriedFix } from '@quarry/core/findings';
 import type { Scene } from '@quarry/core/document';
-import { today } from './useDerived.ts';
+import { today } from '../ui/days.ts';
 import type { FixWorker } from './fix.worker.ts';
 
 type FixState =

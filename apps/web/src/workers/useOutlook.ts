@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { OutlookAnswer } from '@quarry/core/progress';
 import { useDisplay } from '../data/useDisplay.tsx';
-import { today, useDerived } from './useDerived.ts';
+import { today } from '../ui/days.ts';
+import { useDerived } from './useDerived.ts';
 import { useCounts } from './useCounts.ts';
 
 const RUNS = 5000;

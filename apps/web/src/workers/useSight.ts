@@ -7,7 +7,7 @@ import { planDigest } from '@quarry/core/stability';
 import type { SeenThing, Sight, WalkLook, WalkMesh } from '@quarry/core/visibility';
 import { keptSight } from '../data/keptAnswers.ts';
 import { KeptWorker, askOnce, type Asked } from './askOnce.ts';
-import { today } from './useDerived.ts';
+import { today } from '../ui/days.ts';
 import type { SightWorker } from './sight.worker.ts';
 
 /** A change is looked at when no other has come for so long, ms. */

@@ -70,7 +70,7 @@ export function useLoadPlan(
       end();
     };
     // The shipment is told by its digest.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [displayId, digest]);
   return { plan: plan && plan.digest === digest ? plan.plan : null, state };
 }
@@ -90,7 +90,7 @@ export function useDayPlan(question: Parameters<typeof dayPlanOf> | null): DayAn
       },
     );
     // The question is told by its digest.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [digest]);
   return answer?.answer ?? null;
 }

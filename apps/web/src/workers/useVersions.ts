@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Scene } from '@quarry/core/document';
 import { askOnce, type Asked } from './askOnce.ts';
-import { today } from './useDerived.ts';
+import { today } from '../ui/days.ts';
 import type { JudgedVersions, VersionsWorker } from './versions.worker.ts';
 
 /** Counts and judges versions in a worker of its own, which can be ended at any moment. */

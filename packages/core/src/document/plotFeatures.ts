@@ -35,11 +35,7 @@ export const wallTop = ({ height, eaves }: Pick<Plot, 'height' | 'eaves'>): numb
   Math.round(eaves === null ? height : Math.min(eaves, height));
 
 /** Width of a building along the side with its street door, and its depth behind that, studs. */
-export const frontSize = ({
-  w,
-  d,
-  front,
-}: Pick<Plot, 'w' | 'd' | 'front'>): { wide: number; deep: number } =>
+export const frontSize = ({ w, d, front }: Pick<Plot, 'w' | 'd' | 'front'>): { wide: number; deep: number } =>
   runsEast(front) ? { wide: w, deep: d } : { wide: d, deep: w };
 
 export type RoofForm = Plot['roofForm'];

@@ -1,5 +1,5 @@
 import { containsPoint, countOf } from '../grid/index.ts';
-import { labelOf, listOf, whatStandsOn, type Kind } from '../document/index.ts';
+import { labelOf, listOf, whatStandsOn } from '../document/index.ts';
 import { OUTSIDE, convexOverlap, eachTouched, sweepsOf, type Relief, type Sweep } from '../terrain/index.ts';
 import type { FindingDraft, Rule } from './finding.ts';
 import { tenth } from './figures.ts';
@@ -112,7 +112,7 @@ const movesOut: Rule = {
           remedy: 'Keep its way on one module, or note it for the order of building up.',
           place: middleOf(steps[0].corners),
           part: 'seam',
-          things: [plotRef(plot), { kind: 'module' as Kind, id: over.id }],
+          things: [plotRef(plot), { kind: 'module', id: over.id }],
           numbers: { modules: home.length + 1 },
         },
       ];

@@ -6,7 +6,8 @@ import { INCH, UNITS, UNIT_NAMES, type Length, type Unit } from './units.ts';
  * `near` has the steps on both sides, the lower first, as far as they keep the limits.
  */
 export type Parsed =
-  { ok: true; length: Length; units: Unit[] } | { ok: false; error: string; near?: readonly Length[] };
+  | { ok: true; length: Length; units: Unit[] }
+  | { ok: false; error: string; near?: readonly Length[] };
 
 /** Limits of a field: a sentence names the field, the value and the limit when one is passed. */
 export interface ParseLimits {

@@ -3,7 +3,8 @@ import { STUD, outerSize, studsWithin, type Length, type Unit } from './units.ts
 
 /** A width and a depth as read, or the sentence that says what is wrong. */
 export type ParsedSize =
-  { ok: true; w: Length; d: Length; units: readonly Unit[] } | { ok: false; error: string };
+  | { ok: true; w: Length; d: Length; units: readonly Unit[] }
+  | { ok: false; error: string };
 
 /** What parts the two lengths of a size. */
 const BETWEEN = /\s*(?:[×✕*]|(?<=[\d\s"″'′a-z.])x(?=[\s\d.])|\bby\b)\s*/i;

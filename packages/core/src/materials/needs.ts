@@ -7,7 +7,12 @@ import { thingLines, type ThingLine } from './things.ts';
 // What sections need: counted from the plan, set out on it, and listed by people.
 
 export type NeedPurpose =
-  BlockLine['purpose'] | ThingLine['purpose'] | 'building' | 'ground' | 'other' | 'spares';
+  | BlockLine['purpose']
+  | ThingLine['purpose']
+  | 'building'
+  | 'ground'
+  | 'other'
+  | 'spares';
 
 /** Where parts may come from: kits only, own stock only, or anywhere (null). */
 export type Source = 'kits' | 'own' | null;

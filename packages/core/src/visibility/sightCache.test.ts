@@ -81,16 +81,12 @@ const edits = fc.oneof(
   patches('cavity', { ...place, clear: whole(3, 9) }),
   patches('pad', { ground: fc.constantFrom('sand', 'rock') }),
   patches('display', { viewedSides: fc.constantFrom(['s'], ['s', 'e'], ['w']) }),
-  fc
-    .record({ ...place, ...size, height: whole(4, 50) })
-    .map((data): Edit => (_, nth) => [
-      { op: 'add', kind: 'plot', id: `new-${nth}`, data: { name: `New ${nth}`, ...data, storeys: 1 } },
-    ]),
-  fc
-    .record({ ...spot, height: whole(4, 50) })
-    .map((data): Edit => (_, nth) => [
-      { op: 'add', kind: 'tree', id: `tree-${nth}`, data: { name: `Tree ${nth}`, ...data } },
-    ]),
+  fc.record({ ...place, ...size, height: whole(4, 50) }).map((data): Edit => (_, nth) => [
+    { op: 'add', kind: 'plot', id: `new-${nth}`, data: { name: `New ${nth}`, ...data, storeys: 1 } },
+  ]),
+  fc.record({ ...spot, height: whole(4, 50) }).map((data): Edit => (_, nth) => [
+    { op: 'add', kind: 'tree', id: `tree-${nth}`, data: { name: `Tree ${nth}`, ...data } },
+  ]),
   fc.constantFrom('plot' as const, 'tree' as const, 'hill' as const, 'deck' as const).map(
     (kind): Edit =>
       (scene) =>

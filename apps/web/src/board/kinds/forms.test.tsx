@@ -4,7 +4,7 @@ import { MemoryRouter } from 'react-router';
 import { sceneFrom, type Kind, type Scene } from '@quarry/core/document';
 import { BOARD_KINDS, PLACED, shapeAt, thingFrom, toolOf } from './index.ts';
 import { DisplayLink } from '../../data/displayLink.ts';
-import { linkOn, type Act } from '../../data/linkOn.ts';
+import { linkOn, type Act } from '../../../test/linkOn.ts';
 import { DisplayProvider } from '../../data/useDisplay.tsx';
 import { EntityFields } from '../../ui/EntityForm.tsx';
 import type { FieldSpec } from '../../ui/fieldSpec.ts';

@@ -91,7 +91,9 @@ export const PICK_ORDER: readonly Placed[] = PLACED.toSorted(
 
 /** What a tool has drawn: studs. */
 export type DrawnShape =
-  { draws: 'area'; rect: Rect } | { draws: 'line'; points: readonly Point[] } | { draws: 'spot'; at: Point };
+  | { draws: 'area'; rect: Rect }
+  | { draws: 'line'; points: readonly Point[] }
+  | { draws: 'spot'; at: Point };
 type Point = { x: number; y: number };
 
 /** The entity that a drawn shape becomes, with default fields; null where its kind is drawn otherwise. */

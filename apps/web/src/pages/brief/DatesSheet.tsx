@@ -6,7 +6,7 @@ import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.ts
 import { CheckField, DateField, NumberField, SelectField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
-import { today } from '../../workers/useDerived.ts';
+import { daysTo, today } from '../../ui/days.ts';
 import { MilestonePromises } from './MilestonePromises.tsx';
 import { People } from './People.tsx';
 import { useSetDisplay } from '../../data/useSetDisplay.ts';
@@ -30,7 +30,7 @@ export function DatesSheet({ disabled }: { disabled: boolean }) {
 
 /** Weeks and days from today, in words. */
 function away(date: string): string {
-  const days = differenceInCalendarDays(parseISO(date), new Date());
+  const days = daysTo(date);
   const size = Math.abs(days);
   const words =
     size < 14 ? countOf(size, 'day') : `${Math.floor(size / 7)} weeks${size % 7 ? ` ${size % 7} d` : ''}`;
@@ -43,7 +43,7 @@ function Dates({ disabled }: { disabled: boolean }) {
   const set = useSetDisplay();
   const display = displayOf(scene);
   const { showDate, startDate, rhythm } = display;
-  const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
+  const days = showDate ? daysTo(showDate) : null;
   const { sections, toGo } = progressOf(scene);
   const every = updateDays(display);
   const next = nextUpdate(display, today());
@@ -126,7 +126,7 @@ function Dates({ disabled }: { disabled: boolean }) {
 
 function spent(from: string, to: string): number {
   const all = differenceInCalendarDays(parseISO(to), parseISO(from));
-  const gone = differenceInCalendarDays(new Date(), parseISO(from));
+  const gone = -daysTo(from);
   return all <= 0 ? 100 : Math.round((100 * Math.min(all, Math.max(0, gone))) / all);
 }
 

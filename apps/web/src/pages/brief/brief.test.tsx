@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { HouseRules } from './HouseRules.tsx';
 import { MilestonePromises } from './MilestonePromises.tsx';
 import { SpaceSheet } from './SpaceSheet.tsx';

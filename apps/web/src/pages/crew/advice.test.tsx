@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { AdvicePanel } from './AdvicePanel.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));

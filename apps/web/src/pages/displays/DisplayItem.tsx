@@ -7,7 +7,7 @@ import { MM_PER_STUD, countOf, formatPercent } from '@quarry/core/grid';
 import type { DisplayLine } from '@quarry/protocol/displays';
 import { api, archiveUrl, fileUrl, keys, pictureUrl, queryClient } from '../../data/api.ts';
 import { Trouble } from '../../ui/forms.tsx';
-import { timeToShow } from '../../ui/timeToShow.ts';
+import { timeToShow } from '../../ui/days.ts';
 
 const MAX_NAME = 80;
 const metres = (studs: number) => ((studs * MM_PER_STUD) / 1000).toFixed(2);

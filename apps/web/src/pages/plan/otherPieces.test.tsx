@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom, writePieceFile } from '@quarry/core/document';
 import { ApiProblem, api } from '../../data/api.ts';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { OtherPieces } from './OtherPieces.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));

@@ -13,7 +13,7 @@ import {
   type Placed,
 } from '../../board/kinds/index.ts';
 import { defaultLevel } from '../../board/kinds/make.ts';
-import { fieldFaults } from '../../ui/fieldFaults.ts';
+import { fieldFaults } from '../../../test/fieldFaults.ts';
 import { extendTrack } from './track.ts';
 
 const scene = sceneFrom({

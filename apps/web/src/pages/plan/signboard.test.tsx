@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react';
 import { sceneFrom } from '@quarry/core/document';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { SignboardPart } from './SignboardPart.tsx';
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));

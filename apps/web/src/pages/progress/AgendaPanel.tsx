@@ -1,4 +1,4 @@
-import { addWeeks, formatISO } from 'date-fns';
+import { addWeeks, formatISO, parseISO } from 'date-fns';
 import { ChevronRight, Download } from 'lucide-react';
 import { useMemo } from 'react';
 import { clockIn, dateIn, dayLine, daysAhead, sittings, together, type Sitting } from '@quarry/core/progress';
@@ -9,7 +9,7 @@ import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.ts
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 /** How far the list looks ahead, weeks, and how many times together it names. */
@@ -24,7 +24,7 @@ export function AgendaPanel() {
   const scene = useDisplay(({ scene }) => scene);
   const sheets = useSheets();
   const from = today();
-  const to = formatISO(addWeeks(new Date(), WEEKS), { representation: 'date' });
+  const to = formatISO(addWeeks(parseISO(from), WEEKS), { representation: 'date' });
   const all = useMemo(() => sittings(scene, from, to), [scene, from, to]);
   const days = useMemo(() => daysAhead(scene, from, to), [scene, from, to]);
   const meetings = useMemo(

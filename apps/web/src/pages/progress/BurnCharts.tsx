@@ -8,7 +8,7 @@ import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Failure, Heading } from '../../ui/parts.tsx';
 import { useChart } from '../../ui/useChart.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 
 /** Hours in time: planned, earned and spent up to today with the shows ahead, and who built how much in each week. */

@@ -9,7 +9,7 @@ import { CheckField, NumberField, SelectField, TextField, TimeField } from '../.
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dryingCaution } from '../../ui/words.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 
 const at = (moment: number) => format(moment, 'HH:mm');
 

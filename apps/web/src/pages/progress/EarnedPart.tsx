@@ -4,7 +4,7 @@ import { earnedIndices, earnedValue } from '@quarry/core/progress';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 
 const UNITS = [

@@ -1,4 +1,3 @@
-import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
@@ -10,7 +9,8 @@ import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../d
 import { useView } from '../../data/view.ts';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
-import { today, useDerived } from '../../workers/useDerived.ts';
+import { daysTo, today } from '../../ui/days.ts';
+import { useDerived } from '../../workers/useDerived.ts';
 import { ProgressMap } from './ProgressMap.tsx';
 
 /** What keeps a section from going on, of all it waits for. */
@@ -36,7 +36,7 @@ export function SectionsPanel() {
     [scene, findings, netted],
   );
   const blocked = new Set([...blocks].filter(([, waits]) => waits.length > 0).map(([id]) => id));
-  const weeks = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) / 7 : null;
+  const weeks = showDate ? daysTo(showDate) / 7 : null;
   if (standings.length === 0)
     return (
       <div className="p-4">

@@ -17,7 +17,7 @@ import { More } from '../../ui/More.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { capital } from '../../ui/words.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { MAX_SESSION_MINUTES, SessionRow } from './SessionRow.tsx';
 
 /** Refresh interval of a running session's time, ms. */

@@ -26,7 +26,8 @@ import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { personOptions, sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { DRYING_OPTIONS, capital, dayWord, dryingCaution } from '../../ui/words.ts';
-import { today, useDerived } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
+import { useDerived } from '../../workers/useDerived.ts';
 import { useBlocks } from '../../workers/useCounts.ts';
 
 /** So many tasks of a section, and offers, are listed at once. */

@@ -10,7 +10,8 @@ import { SelectField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { sectionOptions } from '../../ui/picks.ts';
 import { capital, dayWord } from '../../ui/words.ts';
-import { today, useDerived } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** Default length of the evening, minutes, and the step of its field. */
 const USUAL = 150;

@@ -1,8 +1,8 @@
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
-import { renderOn } from '../../workers/renderOn.tsx';
-import { today } from '../../workers/useDerived.ts';
+import { renderOn } from '../../../test/renderOn.tsx';
+import { today } from '../../ui/days.ts';
 import { DayPanel } from './DayPanel.tsx';
 import { SectionsPanel } from './SectionsPanel.tsx';
 import { SessionsPanel } from './SessionsPanel.tsx';

@@ -1,12 +1,12 @@
 import { countOf, formatPercent } from '@quarry/core/grid';
 import { useQuery } from '@tanstack/react-query';
-import { differenceInCalendarDays, parseISO } from 'date-fns';
 import { useEffect } from 'react';
 import Markdown from 'react-markdown';
 import { useParams } from 'react-router';
 import remarkGfm from 'remark-gfm';
 import type { PublicPage } from '@quarry/protocol/share';
 import { crewApi } from '../../data/crewApi.ts';
+import { daysTo } from '../../ui/days.ts';
 import { Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
@@ -36,7 +36,7 @@ export function SharePage() {
       </main>
     );
   const { plan, sections, totals, done, showName, showDate, at, reports, ratio, kind } = page.data;
-  const days = showDate ? differenceInCalendarDays(parseISO(showDate), new Date()) : null;
+  const days = showDate ? daysTo(showDate) : null;
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-base-content pb-2">

@@ -4,7 +4,7 @@ import { sceneFrom } from '@quarry/core/document';
 import { compileRelief } from '@quarry/core/terrain';
 import { sightOf } from '@quarry/core/visibility';
 import { useDisplay } from '../../data/useDisplay.tsx';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { SeenCliffs } from './SeenCliffs.tsx';
 import { SeenFrom } from './SeenFrom.tsx';
 import { SeenThings } from './SeenThings.tsx';

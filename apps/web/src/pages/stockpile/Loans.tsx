@@ -6,7 +6,7 @@ import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../d
 import { Heading } from '../../ui/parts.tsx';
 import { PartColour } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 
 /** What is lent to whom, and since when it should be back. */
 export function Loans() {

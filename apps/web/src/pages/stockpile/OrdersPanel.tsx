@@ -5,7 +5,7 @@ import { ORDER_STATES, ORDER_WORDS, listOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Empty } from '../../ui/parts.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { Loans } from './Loans.tsx';
 import { Money } from './Money.tsx';
 import { OrderSheet } from './OrderSheet.tsx';

@@ -7,7 +7,8 @@ import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../d
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
-import { today, useDerived } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
+import { useDerived } from '../../workers/useDerived.ts';
 
 /** What was built in a wrong colour, the seen ones first, and what replaces it. */
 export function SwapsPanel() {

@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
 import { compileRelief } from '@quarry/core/terrain';
-import { renderOn } from '../../workers/renderOn.tsx';
+import { renderOn } from '../../../test/renderOn.tsx';
 import { useScene } from '../../data/useDisplay.tsx';
 import { CustomGrounds } from './CustomGrounds.tsx';
 import { LeavesPart } from './LeavesPart.tsx';

@@ -1,5 +1,5 @@
 import { KIND_NAMES } from '@quarry/core/document';
-import { fieldFaults } from '../../ui/fieldFaults.ts';
+import { fieldFaults } from '../../../test/fieldFaults.ts';
 import { VENUE_FIELDS } from './venueFields.ts';
 
 test.each(KIND_NAMES.filter((kind) => VENUE_FIELDS[kind]))(

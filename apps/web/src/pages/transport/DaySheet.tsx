@@ -17,7 +17,7 @@ import {
 import { freshId, useDenialReason, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
 import { Basis, DefinitionRow, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { useShow } from '../../workers/useTransport.ts';
 import { localDay, spanWord, useNow } from '../../ui/clock.ts';
 import { clockAfter, dayAfter, showInstant } from './clock.ts';

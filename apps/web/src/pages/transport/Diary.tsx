@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { displayOf, listOf } from '@quarry/core/document';
 import { furtherShows, prepareShow, type DiaryShow } from '@quarry/core/transport';
 import { freshId, useDenialReason, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
-import { today } from '../../workers/useDerived.ts';
+import { today } from '../../ui/days.ts';
 import { DateField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';

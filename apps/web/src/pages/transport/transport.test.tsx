@@ -5,7 +5,7 @@ import { sceneFrom } from '@quarry/core/document';
 import { compileRelief } from '@quarry/core/terrain';
 import { dayPlanOf, helpersOf, loadPlanOf, showOf, showTasks } from '@quarry/core/transport';
 import { DisplayLink } from '../../data/displayLink.ts';
-import { linkOn, type Act } from '../../data/linkOn.ts';
+import { linkOn, type Act } from '../../../test/linkOn.ts';
 import { DisplayProvider } from '../../data/useDisplay.tsx';
 import { spanWord } from '../../ui/clock.ts';
 import { clockAfter } from './clock.ts';

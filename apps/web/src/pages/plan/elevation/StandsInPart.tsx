@@ -5,7 +5,7 @@ import { placeOfOpening, type PlacedBay, type WallOpening } from '@quarry/core/s
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../../data/useDisplay.tsx';
 import { PALETTE_CHOICES } from '../../../ui/fieldSpec.ts';
 import { SelectField } from '../../../ui/fields.tsx';
-import { today } from '../../../workers/useDerived.ts';
+import { today } from '../../../ui/days.ts';
 
 /** Notes that what is let into a bay stands there in a wrong colour, to be swapped on Stockpile. */
 export function StandsInPart({

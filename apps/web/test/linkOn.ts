@@ -1,6 +1,6 @@
 import type { Actor, Change, Scene } from '@quarry/core/document';
-import type { DisplayLink, LinkState } from './displayLink.ts';
-import { LocalDocument, type ActOutcome } from './localDocument.ts';
+import type { DisplayLink, LinkState } from '../src/data/displayLink.ts';
+import { LocalDocument, type ActOutcome } from '../src/data/localDocument.ts';
 
 /** What a link made of changes: their label and they. */
 export interface Act {

@@ -4,11 +4,11 @@ import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { createStore } from 'zustand';
 import type { Actor, Scene } from '@quarry/core/document';
-import { DerivedContext, type DerivedState } from './useDerived.ts';
-import { queryClient } from '../data/api.ts';
-import { DisplayLink } from '../data/displayLink.ts';
-import { linkOn, type Act } from '../data/linkOn.ts';
-import { DisplayProvider } from '../data/useDisplay.tsx';
+import { DerivedContext, type DerivedState } from '../src/workers/useDerived.ts';
+import { queryClient } from '../src/data/api.ts';
+import { DisplayLink } from '../src/data/displayLink.ts';
+import { linkOn, type Act } from './linkOn.ts';
+import { DisplayProvider } from '../src/data/useDisplay.tsx';
 
 /**
  * Mounts a part of a page on a display, for tests of components. The file that calls it mocks `displayLink.ts`.

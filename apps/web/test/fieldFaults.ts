@@ -1,10 +1,15 @@
 import { KINDS, type Kind } from '@quarry/core/document';
 import { unitOf } from '@quarry/core/history';
-import type { FieldSpec } from './fieldSpec.ts';
+import type { FieldSpec } from '../src/ui/fieldSpec.ts';
+
+/** What a schema tells of a value. */
+interface Checks {
+  safeParse: (value: unknown) => { success: boolean };
+}
 
 /** Where a table of fields and the schema of its kind disagree, as sentences; empty: nowhere. Asked by tests. */
 export function fieldFaults(kind: Kind, fields: readonly FieldSpec[]): string[] {
-  const shape = Object.entries(KINDS[kind].schema.shape);
+  const shape = Object.entries<Checks>(KINDS[kind].schema.shape);
   const twice = (words: readonly string[]) => words.filter((word, i) => words.indexOf(word) < i);
   const faults = [...twice(fields.map(({ key }) => key)), ...twice(fields.map(({ label }) => label))].map(
     (word) => `${word} twice`,
