@@ -1,86 +1,7 @@
-import {
-  choose,
-  fill,
-  goTo,
-  openDisplay,
-  openList,
-  openTab,
-  pickFromOutline,
-  press,
-  saved,
-  sees,
-  valueOf,
-} from './stage.ts';
+import { fill, goTo, openDisplay, openList, openTab, press, saved, sees, valueOf } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
-
-journey('a weekend builder fills in a contest card and is warned', async (open) => {
-  const page = await open('Iva Thorsby');
-  await openDisplay(page, 'Heron at the weir', 'brief');
-  // The demo's card: 12 bricks at most, six clear rounds asked for and four placed.
-  await sees(page, 'The card, held against the scene');
-  await fill(page, 'Placed of clear round 1×1', '6');
-  await choose(page, 'Begin from', '16 × 16');
-  expect(await valueOf(page, 'Height at most')).toBe('24b');
-  const verdict = (line: string) =>
-    page.waitForSelector(
-      `::-p-xpath(//table[@aria-label="The card against the scene"]//tr[contains(., "${line}")])`,
-    );
-  await verdict('Height from the base');
-  await page.waitForFunction(
-    () =>
-      !document
-        .querySelector('table[aria-label="The card against the scene"]')
-        ?.textContent?.includes('! no'),
-  );
-  // The hut is pushed three studs over the edge, from the ground up: the card allows two, from two bricks.
-  await goTo(page, 'plan');
-  await pickFromOutline(page, 'Plots', 'Eel trap hut');
-  await fill(page, 'From west', '13');
-  await goTo(page, 'brief');
-  await sees(page, 'east 3');
-  await page.locator('button[data-findings]').click();
-  await sees(
-    page,
-    '“Eel trap hut” stands 3 studs out over the east side of the base; the card allows 2 studs.',
-  );
-  await press(page, 'Close the findings');
-  await goTo(page, 'plan');
-  await fill(page, 'From west', '12');
-  await goTo(page, 'brief');
-  await sees(page, 'east 2');
-  await page.locator('button[data-findings]').click();
-  // It stands on the bank, two bricks up: within the card now.
-  await page.waitForFunction(() => !document.body.innerText.includes('out over the east side'));
-});
-
-journey('a lead finds that the module limit comes from the lift, not the door', async (open) => {
-  const page = await open('Tobin Orr');
-  await openDisplay(page, 'Skarn Edge', 'survey');
-  await openTab(page, 'Larkmoor drill hall');
-  await openTab(page, 'Access route');
-  await sees(page, 'The tightest is the goods lift');
-  await sees(page, '96 × 80 studs');
-  await press(page, 'Make it the module limit');
-  await sees(page, 'it passes');
-  // The lift turns out smaller: what was agreed no longer passes, in the words of the lift.
-  const lift =
-    '::-p-xpath(//li[@aria-label="goods lift"]//label[normalize-space()="Inside, depth"]/following-sibling::input)';
-  const depth = await page.waitForSelector(lift);
-  await depth?.click({ count: 3 });
-  await depth?.type('52 cm');
-  await depth?.press('Enter');
-  await sees(page, '△ The limit agreed, 96 × 80, does not pass the goods lift.');
-  await press(page, 'Let it stand here');
-  await page.locator('button[data-findings]').click();
-  await sees(page, 'the goods lift lets 520 mm');
-  await press(page, 'Close the findings');
-  await press(page, 'Make it the module limit');
-  await goTo(page, 'cut');
-  await sees(page, 'does not pass the goods lift');
-  await saved(page);
-});
 
 journey('the room by hand and by keyboard: snapping, reach, and the best move taken', async (open) => {
   const page = await open('Iva Thorsby');
@@ -132,42 +53,6 @@ journey('a builder in inches sees the room in inches, and may look but not move'
   await press(page, 'Close the findings');
   await page.locator('::-p-xpath(//aside[@aria-label="Survey"]//button[contains(., "Table 1")])').click();
   expect(await page.$eval('aside[aria-label="Survey"] input', (input) => input.disabled)).toBe(true);
-});
-
-journey('a city keeper lists a room and finds how little of it its plot holds', async (open) => {
-  const page = await open('Iva Thorsby');
-  await openDisplay(page, 'Larch Lane', 'brief');
-  await openTab(page, 'Space');
-  await press(page, 'Add a room or yard');
-  await page.waitForSelector('::-p-aria([name="True width of main room"])');
-  await fill(page, 'True width of main room', '60 ft');
-  expect(await valueOf(page, 'True width of main room')).toBe('18.288 m');
-  await fill(page, 'True depth of main room', '12');
-  await choose(page, 'Plot of main room', 'Tailor');
-  // 18.288 m ÷ 30 ÷ 8 mm = 76.2 studs, 12 m = 50: 30 × 30 inside of 3,810.
-  await sees(page, '△ 24 % of the floor it needs');
-  await sees(page, 'needs 79 × 52, has 32 × 32');
-  const row = (await page.$$('[aria-labelledby="budget"] [role="group"]'))[0];
-  expect(await row?.evaluate((element) => element.getAttribute('aria-label'))).toBe('main room');
-  await fill(page, 'True width of main room', '12000 m');
-  await sees(page, 'is past the limit of 10000 m');
-  await page.keyboard.press('Escape');
-  await openTab(page, 'Scale');
-  await press(page, 'Add a piece');
-  await fill(page, 'Height of bench', '9');
-  await sees(page, '△ reaches the chest');
-  await fill(page, 'Height of bench', '1b');
-  await page.waitForFunction(() => !document.body.innerText.includes('reaches the chest'));
-  // A real thing, even for symmetry; the display's own scale decides.
-  await fill(page, 'True width', '2.55');
-  await choose(page, 'Symmetry', 'Even');
-  await page.waitForFunction(() =>
-    [...document.querySelectorAll('table[aria-label="Buildable sizes"] tbody tr')].every((line) => {
-      const [, long, wide] = /(\d+) × (\d+) ×/.exec(line.textContent ?? '') ?? [];
-      return Number(long) % 2 === 0 && Number(wide) % 2 === 0;
-    }),
-  );
-  await saved(page);
 });
 
 journey(

@@ -134,48 +134,6 @@ journey(
   },
 );
 
-journey(
-  'a castle stands loose over a seam: one piece more on Cut, and both modules wait for it',
-  async (open) => {
-    const page = await open('Iva Thorsby');
-    await openDisplay(page, 'Skarn Edge');
-    await take(page, 'b');
-    await dragStuds(page, [44, 8], [52, 16]);
-    await shows(page, 'Plot 12');
-    await fill(page, 'Name', 'Castle');
-    await choose(page, 'Mount', 'Loose on plates');
-    await saved(page);
-    await goTo(page, 'cut');
-    await page.waitForFunction(
-      () =>
-        [...document.querySelectorAll('section[aria-label="What is carried"] tr')].some((row) => {
-          const text = row.textContent ?? '';
-          return text.startsWith('Castle') && text.includes('module A1') && text.includes('module A2');
-        }),
-      {},
-    );
-    const waits = await page.$$eval('section[aria-label="What is carried"] tbody tr', (rows) =>
-      rows
-        .filter((row) => row.cells[2]?.textContent?.includes('Castle'))
-        .map((row) => row.cells[0].textContent),
-    );
-    expect(waits.toSorted()).toEqual(['module A1', 'module A2']);
-    // The list on the sheet of lifting says the same of it.
-    const massOf = (label: string) =>
-      page.$$eval(
-        `table[aria-label="${label}"] tr`,
-        (rows) =>
-          /[\d.]+ k?g/.exec(
-            [...rows].find((row) => row.textContent?.startsWith('Castle'))?.textContent ?? '',
-          )?.[0] ?? 'none',
-      );
-    await openTab(page, 'Lifting');
-    await page.waitForSelector('table[aria-label="Carried by themselves"]');
-    expect(await massOf('What is carried')).toMatch(/^[\d.]+ k?g$/);
-    expect(await massOf('What is carried')).toBe(await massOf('Carried by themselves'));
-  },
-);
-
 journey('two people at once on two levels: each sees what the other sets down', async (open) => {
   const [above, below] = [await open('Iva Thorsby'), await open('Brenna Rook')];
   for (const page of [above, below]) await openDisplay(page, 'Skarn Edge');

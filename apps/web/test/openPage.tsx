@@ -1,4 +1,4 @@
-import { act, screen, waitFor } from '@testing-library/react';
+import { act, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { parseISO } from 'date-fns';
 import type { ReactNode } from 'react';
@@ -40,7 +40,13 @@ export interface OpenPage {
   /** Types into a field by its label, and leaves it with Enter. */
   fill(label: string, text: string): Promise<void>;
   valueOf(label: string): string;
+  /** Chooses in a field by its label, by the words it begins with. */
+  choose(label: string, words: string): Promise<void>;
+  /** What the rows of a table say, cell by cell, once it is there. */
+  rowsOf(label: string): Promise<string[][]>;
   undo(): Promise<void>;
+  /** The display as it is now. */
+  scene(): Scene;
 }
 
 /** Opens a page of a display. @param at its address after the display's, such as `transport?sheet=day` */
@@ -58,8 +64,10 @@ export async function openPage(
   // The same as the page has.
   const link = await DisplayLink.open('d', 'u', () => undefined);
   const text = () => document.body.textContent?.replace(/\s+/g, ' ') ?? '';
+  /** What can be reached: a dialog that is open stands before all else. */
+  const reachable = (): ParentNode => document.querySelector('dialog[open]') ?? document;
   const buttonOf = (words: string | RegExp): HTMLElement => {
-    const found = [...document.querySelectorAll<HTMLElement>('button')].find((button) => {
+    const found = [...reachable().querySelectorAll<HTMLElement>('button')].find((button) => {
       const name = (button.getAttribute('aria-label') ?? button.textContent ?? '').trim();
       return (typeof words === 'string' ? name === words : words.test(name)) && !button.matches(':disabled');
     });
@@ -68,6 +76,21 @@ export async function openPage(
     return found;
   };
   const press = async (words: string | RegExp) => user.click(await waitFor(() => buttonOf(words), LONGEST));
+  // Asking the library for what a label is of takes seconds on a page of many fields.
+  const fieldNow = <E extends HTMLElement>(label: string, selector: string): E => {
+    const said = [...reachable().querySelectorAll('label')].find(
+      ({ textContent }) => textContent?.trim() === label,
+    );
+    const byLabel =
+      said && (document.getElementById(said.htmlFor) ?? said.querySelector<HTMLElement>(selector));
+    const named = [...reachable().querySelectorAll<E>(selector)].find(
+      (field) => field === byLabel || field.getAttribute('aria-label') === label,
+    );
+    if (!named) throw new Error(`no field “${label}”: ${text().slice(0, 4000)}`);
+    return named;
+  };
+  const fieldOf = <E extends HTMLElement>(label: string, selector: string) =>
+    waitFor(() => fieldNow<E>(label, selector), LONGEST);
   const expectSaid = async (words: string, is: boolean) =>
     waitFor(() => {
       if (text().includes(words) !== is) throw new Error(`“${words}”: ${text().slice(0, 4000)}`);
@@ -80,11 +103,28 @@ export async function openPage(
     press,
     tab: (word) => press(new RegExp(`^${word}`)),
     async fill(label, typed) {
-      const field = await screen.findByLabelText(label, { selector: 'input, textarea, select' }, LONGEST);
+      const field = await fieldOf(label, 'input, textarea');
       await user.clear(field);
       await user.type(field, `${typed}{Enter}`);
     },
-    valueOf: (label) => screen.getByLabelText<HTMLInputElement>(label).value,
+    async choose(label, words) {
+      const field = await fieldOf<HTMLSelectElement>(label, 'select');
+      const option = [...field.options].find(({ textContent }) => textContent?.startsWith(words));
+      if (!option) throw new Error(`${label} has no choice “${words}”`);
+      await user.selectOptions(field, option);
+    },
+    async rowsOf(label) {
+      const table = await waitFor(() => {
+        const found = document.querySelector<HTMLTableElement>(`table[aria-label="${label}"]`);
+        if (!found) throw new Error(`no table “${label}”: ${text().slice(0, 4000)}`);
+        return found;
+      }, LONGEST);
+      return [...table.rows].map(({ cells }) =>
+        [...cells].map((cell) => (cell.textContent ?? '').replace(/\s+/g, ' ').trim()),
+      );
+    },
+    valueOf: (label) => fieldNow<HTMLInputElement>(label, 'input, textarea, select').value,
+    scene: () => link.getState().scene,
     undo: async () => act(async () => void link.undo()),
   };
 }
