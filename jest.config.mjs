@@ -60,7 +60,10 @@ export default {
     },
     { ...project('web', ['<rootDir>/apps/web']), setupFiles: [SEED] },
     {
-      ...project('components', ['<rootDir>/apps/web'], { '^comlink$': '<rootDir>/apps/web/test/comlink.ts' }),
+      ...project('components', ['<rootDir>/apps/web'], {
+        '^comlink$': '<rootDir>/apps/web/test/comlink.ts',
+        '^highs/runtime\\?url$': '<rootDir>/apps/web/test/highsRuntime.ts',
+      }),
       transform: {
         ...transformBy('<rootDir>/apps/web/test/transform.mjs'),
         '\\.js$': ['@swc/jest', optionsOf(false)],

@@ -69,33 +69,3 @@ journey(
     for (const name of ['Bettany', 'Lise Marrow', 'Dot from the mill']) expect(text).not.toContain(name);
   },
 );
-
-journey('the crew decides for a version, and what a letter promised is met or not', async (open) => {
-  const page = await open('Iva Thorsby');
-  await openDisplay(page, 'Skarn Edge', 'brief');
-  await openTab(page, 'Versions');
-  const click = (xpath: string) => page.locator(`::-p-xpath(${xpath})`).click();
-  await click('//li[@aria-label="Market day"]//button[contains(., "Market day")]');
-  await click('//summary[. = "Decide for it"]');
-  await fill(page, 'Reason', 'more bread');
-  await click('//button[. = "Make it the base"]');
-  await saved(page);
-  await sees(page, 'The base until “Market day” took its place: more bread');
-  await sees(page, 'Before Market day');
-  await page.waitForFunction(() => document.querySelector('li[aria-label="Market day"]') === null);
-  // The base has the crowd now.
-  await openTab(page, 'Cast');
-  await sees(page, 'The fiddler');
-  await openTab(page, 'Dates');
-  // The market of the base until now was placed; this one is not yet.
-  const letter = '//div[div[@aria-label="Letter no. 2"]]';
-  await page.waitForSelector(`::-p-xpath(${letter}//summary[contains(., "2 of 4 promises met")])`);
-  await click(`${letter}//summary`);
-  await choose(page, 'What Letter no. 2 promises', 'Task done');
-  await choose(page, 'Which one Letter no. 2 promises', 'Wire the street lamps');
-  await saved(page);
-  await page.waitForSelector(`::-p-xpath(${letter}//summary[contains(., "2 of 5 promises met")])`);
-  await press(page, 'Remove the promise section D, The Tarn and dam at structures');
-  await saved(page);
-  await page.waitForSelector(`::-p-xpath(${letter}//summary[contains(., "2 of 4 promises met")])`);
-});

@@ -3,19 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Workbook } from 'exceljs';
 import type { Page } from 'puppeteer-core';
-import {
-  choose,
-  fill,
-  goTo,
-  openDisplay,
-  openTab,
-  pickFromOutline,
-  press,
-  saved,
-  sees,
-  valueOf,
-} from './stage.ts';
-import { expectAccessible } from './everywhere.ts';
+import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
@@ -261,45 +249,3 @@ journey('counts of ground are kept: a reload shows them, signing out forgets the
   await page.waitForFunction(() => document.body.innerText.includes('Tobin'));
   expect((await kept(0)).displays).toBe(0);
 });
-
-journey(
-  'snow is described with a layer under it, a yard is laid in it, and it is taken off again',
-  async (signIn) => {
-    const page = await signIn('Iva Thorsby');
-    await open(page, 'Colours');
-    await press(page, 'Custom grounds');
-    await sees(page, 'No custom ground yet');
-    await press(page, 'New ground');
-    await saved(page);
-    await press(page, 'Layer');
-    await choose(page, 'Colour of layer 2', 'Frost');
-    await fill(page, 'Plates of layer 2', '3');
-    await saved(page);
-    // A cover, a plate and three more: five plates, 16 mm; the three are bricks.
-    await sees(page, '1b2p = 16 mm');
-    await sees(page, '0 studs');
-    await sees(page, 'brick 2×4 in Frost');
-    await expectAccessible(page, 'custom grounds');
-    await goTo(page, 'plan');
-    await pickFromOutline(page, 'Pads', 'Upper yard');
-    await choose(page, 'Ground', 'Snow');
-    await saved(page);
-    await goTo(page, 'stockpile');
-    await openTab(page, 'Colours');
-    await press(page, 'Custom grounds');
-    await page.waitForFunction(() =>
-      /[1-9]\d* studs/.test(document.querySelector('[aria-label="As it is built"]')?.textContent ?? ''),
-    );
-    await openTab(page, 'Needs');
-    await find(page, 'Frost');
-    await sees(page, 'Frost');
-    // Removed, what was of it is of what it was like.
-    await openTab(page, 'Colours');
-    await press(page, 'Custom grounds');
-    await press(page, 'Remove this ground');
-    await saved(page);
-    await goTo(page, 'plan');
-    // The yard is still picked.
-    expect(await valueOf(page, 'Ground')).toBe('soil');
-  },
-);

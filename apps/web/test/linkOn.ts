@@ -1,5 +1,5 @@
-import type { Actor, Change, Scene } from '@quarry/core/document';
-import type { DisplayLink, LinkState } from '../src/data/displayLink.ts';
+import { changesInVersion, versionKeeper, type Actor, type Change, type Scene } from '@quarry/core/document';
+import type { DisplayLink, LinkState, ShownVersion } from '../src/data/displayLink.ts';
 import { LocalDocument, type ActOutcome } from '../src/data/localDocument.ts';
 
 /** What a link made of changes: their label and they. */
@@ -20,21 +20,32 @@ export function linkOn(
 ): DisplayLink {
   let batches = 0;
   const local = new LocalDocument({ scene: first, epoch: 0, seq: 0, actor }, () => `b${batches++}`);
-  const stateNow = (): LinkState => ({
-    ...{ scene: local.scene, base: local.scene, version: null, actor, seq: local.server.seq },
-    ...{ save: { state: 'saved' }, conflict: null, conflicts: 0, draft: null, here: [], gone: null },
+  const inVersion = versionKeeper();
+  let shown: Omit<ShownVersion, 'lost'> | null = null;
+  const stateNow = (): LinkState => {
+    const base = local.scene;
+    const inIt = shown && base.version[shown.id] ? inVersion(base, shown.id) : null;
+    const version = shown && inIt ? { ...shown, lost: inIt.lost } : null;
+    return { ...unchanged(), scene: inIt?.scene ?? base, base, version };
+  };
+  const unchanged = () => ({
+    ...{ actor, seq: local.server.seq },
+    ...{ save: { state: 'saved' as const }, conflict: null, conflicts: 0, draft: null, here: [], gone: null },
     ...{ canUndo: local.canUndo, canRedo: local.canRedo, heard: null },
   });
   let state = stateNow();
   const listeners = new Set<() => void>();
+  const update = () => {
+    state = stateNow();
+    for (const listener of listeners) listener();
+  };
   const take = (outcome: ActOutcome | null): boolean => {
     if (outcome === null) return false;
     if (!outcome.ok) throw new Error(outcome.sentence);
     const { batch } = outcome.made;
     local.acknowledge(batch, local.server.seq + 1, undefined);
     acts.push({ label: batch.label, changes: batch.changes });
-    state = stateNow();
-    for (const listener of listeners) listener();
+    update();
     return true;
   };
   const link = {
@@ -45,7 +56,17 @@ export function linkOn(
       return () => listeners.delete(listener);
     },
     close: () => undefined,
-    change: (label: string, changes: Change[]) => take(local.change(label, changes)),
+    showVersion: (id: string | null, scope: ShownVersion['scope'] = 'version') => {
+      shown = id === null ? null : { id, scope };
+      update();
+    },
+    change: (label: string, asShown: Change[]) => {
+      const { version } = state;
+      const made = version && changesInVersion(local.scene, version.id, asShown, version.scope);
+      if (made && !made.ok) throw new Error(made.sentence);
+      const changes = made?.changes ?? asShown;
+      return changes.length === 0 || take(local.change(label, changes));
+    },
     undo: () => take(local.undo()),
     redo: () => take(local.redo()),
   };
