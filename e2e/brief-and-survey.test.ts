@@ -49,7 +49,7 @@ journey('a builder in inches sees the room in inches, and may look but not move'
     false,
   );
   await page.locator('button[data-findings]').click();
-  await sees(page, '≈ 36 in');
+  await sees(page, 'lies past an arm’s ≈ 29 1/2 in');
   await press(page, 'Close the findings');
   await page.locator('::-p-xpath(//aside[@aria-label="Survey"]//button[contains(., "Table 1")])').click();
   expect(await page.$eval('aside[aria-label="Survey"] input', (input) => input.disabled)).toBe(true);

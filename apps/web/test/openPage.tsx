@@ -105,7 +105,9 @@ export async function openPage(
     async fill(label, typed) {
       const field = await fieldOf(label, 'input, textarea');
       await user.clear(field);
-      await user.type(field, `${typed}{Enter}`);
+      // At once: each letter would draw the page again.
+      await user.paste(typed);
+      await user.keyboard('{Enter}');
     },
     async choose(label, words) {
       const field = await fieldOf<HTMLSelectElement>(label, 'select');
