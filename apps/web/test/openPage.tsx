@@ -4,6 +4,7 @@ import { parseISO } from 'date-fns';
 import type { ReactNode } from 'react';
 import type { Actor, Scene } from '@quarry/core/document';
 import { DisplayLink } from '../src/data/displayLink.ts';
+import { useView } from '../src/data/view.ts';
 import type { Act } from './linkOn.ts';
 import { renderOn } from './renderOn.tsx';
 import { DerivedDataProvider } from '../src/workers/derived.tsx';
@@ -37,9 +38,10 @@ export interface OpenPage {
   /** Presses a button by its words, once it can be pressed. */
   press(words: string | RegExp): Promise<void>;
   tab(word: string): Promise<void>;
-  /** Types into a field by its label, and leaves it with Enter. */
+  /** Fills a field by its label, and leaves it with Enter. */
   fill(label: string, text: string): Promise<void>;
   valueOf(label: string): string;
+  isDisabled(label: string): boolean;
   /** Chooses in a field by its label, by the words it begins with. */
   choose(label: string, words: string): Promise<void>;
   /** What the rows of a table say, cell by cell, once it is there. */
@@ -126,7 +128,14 @@ export async function openPage(
       );
     },
     valueOf: (label) => fieldNow<HTMLInputElement>(label, 'input, textarea, select').value,
+    isDisabled: (label) => fieldNow(label, 'input, textarea, select').matches(':disabled'),
     scene: () => link.getState().scene,
     undo: async () => act(async () => void link.undo()),
   };
+}
+
+/** On the plan: picks something from the outline, whatever is picked now. */
+export async function pickFromOutline(page: OpenPage, name: string): Promise<void> {
+  act(() => useView.getState().pick(null));
+  await page.press(new RegExp(`^${name}`));
 }

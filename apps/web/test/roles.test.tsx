@@ -1,12 +1,11 @@
-import { act, cleanup } from '@testing-library/react';
+import { cleanup } from '@testing-library/react';
 import { sceneFrom, type Actor } from '@quarry/core/document';
-import { useView } from '../src/data/view.ts';
 import { FindingsPanel } from '../src/frame/Findings.tsx';
 import { BriefPage } from '../src/pages/brief/BriefPage.tsx';
 import { CutPage } from '../src/pages/cut/CutPage.tsx';
 import { PlanPage } from '../src/pages/plan/PlanPage.tsx';
 import { ProgressPage } from '../src/pages/progress/ProgressPage.tsx';
-import { openPage, type OpenPage } from './openPage.tsx';
+import { openPage, pickFromOutline } from './openPage.tsx';
 
 // What pages let a builder and a viewer do.
 
@@ -35,27 +34,19 @@ const scene = sceneFrom({
 });
 const BUILDER: Actor = { role: 'builder', person: 'bo' };
 const VIEWER: Actor = { role: 'viewer', person: null };
-const pick = async (page: OpenPage, name: string) => {
-  act(() => useView.getState().pick(null));
-  await page.press(new RegExp(`^${name}`));
-};
-const isDisabled = (label: string) =>
-  [...document.querySelectorAll('label')]
-    .filter(({ textContent }) => textContent?.trim() === label)
-    .every(({ htmlFor }) => document.getElementById(htmlFor)?.matches(':disabled'));
 
 test('a builder works in a section of their own and nowhere else', async () => {
   const page = await openPage(scene, <PlanPage />, 'plan', BUILDER);
-  await pick(page, 'Barn');
+  await pickFromOutline(page, 'Barn');
   await page.sees('Barn does not lie wholly in a section of yours');
-  expect(isDisabled('Width, east')).toBe(true);
-  await pick(page, 'Mill');
-  expect(isDisabled('Width, east')).toBe(false);
+  expect(page.isDisabled('Width, east')).toBe(true);
+  await pickFromOutline(page, 'Mill');
+  expect(page.isDisabled('Width, east')).toBe(false);
   await page.fill('Height', '15b');
   expect(page.acts.at(-1)?.changes).toMatchObject([{ kind: 'plot', id: 'mill', set: { height: 45 } }]);
   cleanup();
-  await openPage(scene, <BriefPage />, 'brief', BUILDER);
-  expect(isDisabled('Agreed step between levels')).toBe(true);
+  const brief = await openPage(scene, <BriefPage />, 'brief', BUILDER);
+  expect(brief.isDisabled('Agreed step between levels')).toBe(true);
   cleanup();
   const cut = await openPage(scene, <CutPage />, 'cut', BUILDER);
   await cut.press('Cut');
@@ -69,8 +60,8 @@ test('a builder works in a section of their own and nowhere else', async () => {
 test('a viewer looks', async () => {
   const page = await openPage(scene, <PlanPage />, 'plan', VIEWER);
   await page.sees('Viewers may look at this display but not change it.');
-  await pick(page, 'Mill');
-  expect([page.valueOf('Height'), isDisabled('Height')]).toEqual(['6b', true]);
+  await pickFromOutline(page, 'Mill');
+  expect([page.valueOf('Height'), page.isDisabled('Height')]).toEqual(['6b', true]);
   cleanup();
   const panel = await openPage(
     scene,

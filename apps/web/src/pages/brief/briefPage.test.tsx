@@ -1,7 +1,7 @@
-import { cleanup } from '@testing-library/react';
+import { cleanup, waitFor } from '@testing-library/react';
 import { listOf } from '@quarry/core/document';
 import { demoScene } from '../../../test/demoScene.ts';
-import { openPage } from '../../../test/openPage.tsx';
+import { LONGEST, openPage } from '../../../test/openPage.tsx';
 import { BriefPage } from './BriefPage.tsx';
 
 // What a weekend builder and a city keeper read on the Brief.
@@ -10,39 +10,36 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 
 test('a contest card is held against the scene, and begun anew from another', async () => {
   const page = await openPage(demoScene('heron-weir'), <BriefPage />, 'brief');
-  const keptOf = async () =>
-    Object.fromEntries(
-      (await page.rowsOf('The card against the scene')).map(([rule, , , kept]) => [rule, kept]),
-    );
+  const expectKept = (verdicts: Readonly<Record<string, string>>) =>
+    waitFor(async () => {
+      const rows = await page.rowsOf('The card against the scene');
+      expect(Object.fromEntries(rows.map(([rule, , , kept]) => [rule, kept]))).toEqual({
+        ...{ Rule: 'Kept', Base: 'yes', 'All that is placed': 'yes', 'Over the base': 'yes' },
+        ...verdicts,
+      });
+    }, LONGEST);
   // Twelve bricks at most, and its rock is two plates higher; six clear rounds asked for and four placed.
-  const kept = { Base: 'yes', 'All that is placed': 'yes', 'Over the base': 'yes' };
-  expect(await keptOf()).toEqual({
-    ...{ ...kept, Rule: 'Kept' },
-    ...{ 'Height from the base': '! no', 'Required pieces': '! no' },
-  });
+  await expectKept({ 'Height from the base': '! no', 'Required pieces': '! no' });
   await page.fill('Placed of clear round 1×1', '6');
   await page.choose('Begin from', '16 × 16');
   expect(page.valueOf('Height at most')).toBe('24b');
-  expect(await keptOf()).toEqual({
-    ...kept,
-    Rule: 'Kept',
-    'Height from the base': 'yes',
-    'Required pieces': 'yes',
-  });
+  await expectKept({ 'Height from the base': 'yes', 'Required pieces': 'yes' });
 });
 
 test('a hut pushed over the edge from the ground up is told on the card; two studs from two bricks up it allows', async () => {
   const scene = demoScene('heron-weir');
   const [hut] = listOf(scene, 'plot');
-  const overAt = async (x: number) => {
+  const expectOver = async (x: number, told: readonly string[]) => {
     const moved = { ...hut, x };
     const page = await openPage({ ...scene, plot: { [moved.id]: moved } }, <BriefPage />, 'brief');
-    const over = (await page.rowsOf('The card against the scene')).find(([rule]) => rule === 'Over the base');
+    await waitFor(
+      async () => expect(await page.rowsOf('The card against the scene')).toContainEqual(told),
+      LONGEST,
+    );
     cleanup();
-    return over;
   };
-  expect(await overAt(13)).toEqual(['Over the base', 'east 3 studs', '2 studs from 2b up', '! no']);
-  expect(await overAt(12)).toEqual(['Over the base', 'east 2 studs', '2 studs from 2b up', 'yes']);
+  await expectOver(13, ['Over the base', 'east 3 studs', '2 studs from 2b up', '! no']);
+  await expectOver(12, ['Over the base', 'east 2 studs', '2 studs from 2b up', 'yes']);
 });
 
 test('how little of a room its plot holds, whether a seat fits a figure, and sizes of one symmetry', async () => {

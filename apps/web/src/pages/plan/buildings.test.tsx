@@ -1,8 +1,7 @@
-import { act, waitFor } from '@testing-library/react';
+import { waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
-import { useView } from '../../data/view.ts';
-import { LONGEST, openPage, type OpenPage } from '../../../test/openPage.tsx';
+import { LONGEST, openPage, pickFromOutline } from '../../../test/openPage.tsx';
 import { PlanPage } from './PlanPage.tsx';
 
 // Buildings of a city at home, from their plan to their fronts, their floors and their list of pieces.
@@ -24,11 +23,6 @@ const scene = sceneFrom({
   ],
 });
 const open = () => openPage(scene, <PlanPage />, 'plan');
-/** Picks a building from the outline, whatever is picked now. */
-const pick = async (page: OpenPage, name: string) => {
-  act(() => useView.getState().pick(null));
-  await page.press(new RegExp(`^${name}`));
-};
 /** Something that is drawn in a dialog, found by the beginning of its name, once it is there. */
 const drawn = (begin: string) =>
   waitFor(() => {
@@ -43,7 +37,7 @@ const key = async (begin: string, press: string) => {
 
 test('a round tower: an L first, its room, its dome, mixed walls, a door in the wrong colour, and taken apart again', async () => {
   const page = await open();
-  await pick(page, 'Village hall');
+  await pickFromOutline(page, 'Village hall');
   await page.fill('Width, east', '16');
   // First an L: a quarter left out, 60 studs of wall as round the whole square, the room 132 of its 192 studs.
   await page.press('Corner');
@@ -105,7 +99,7 @@ test('a round tower: an L first, its room, its dome, mixed walls, a door in the 
 
 test('another building on the place of one: what it comes to is told before it is swapped, and undone in one act', async () => {
   const page = await open();
-  await pick(page, 'Post room');
+  await pickFromOutline(page, 'Post room');
   const before = page.valueOf('Width, east');
   await page.choose('Becomes', 'Mill, an L');
   await page.sees('20 × 16 studs');
@@ -118,7 +112,7 @@ test('another building on the place of one: what it comes to is told before it i
 
 test('a kiosk has its shell in pieces, bays in its street front, a table on its floor, and its list renewed', async () => {
   const page = await open();
-  await pick(page, 'Kiosk');
+  await pickFromOutline(page, 'Kiosk');
   await page.press('Add its shell to the needs');
   await page.sees('Shell of Kiosk');
   await page.fill('Height', '12b');
