@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { sceneFrom } from '@quarry/core/document';
+import { onTable } from '../../../test/onTable.ts';
 import { LONGEST, openPage } from '../../../test/openPage.tsx';
 import { CutPage } from './CutPage.tsx';
 
@@ -12,12 +13,8 @@ jest.mock('../../board/Board.tsx', () => ({ Board: () => null }));
 const base = (x: number, y: number) => ({ x, y, w: 48, d: 48 });
 const file = {
   display: { name: 'Quay', kind: 'diorama', method: 'solid', place: 'hall', moduleMaxW: 96, moduleMaxD: 48 },
-  levels: [{ id: 'low', name: 'Low', height: 3 }],
-  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 144, d: 96 }],
-  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 144, d: 96, level: 'low', ground: 'paving' }],
   bases: [{ id: 'b48', w: 48, d: 48, price: 14, stock: 9 }],
-  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
-  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 1152, d: 768, place: 'hall' }],
+  ...onTable(144, 96),
   modules: [
     { id: 'a1', name: 'A1', x: 0, y: 0, w: 48, d: 48, bases: [base(0, 0)] },
     { id: 'a2', name: 'A2', x: 48, y: 0, w: 96, d: 48, bases: [base(48, 0), base(96, 0)] },

@@ -1,4 +1,5 @@
 import { sceneFrom } from '@quarry/core/document';
+import { onTable } from '../../../test/onTable.ts';
 import { openPage } from '../../../test/openPage.tsx';
 import { TransportPage } from './TransportPage.tsx';
 
@@ -8,11 +9,7 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 
 const scene = sceneFrom({
   display: { name: 'Quay', kind: 'diorama', place: 'hall', showPlace: 'hall' },
-  levels: [{ id: 'low', name: 'Low', height: 3 }],
-  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 48 }],
-  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 96, d: 48, level: 'low', ground: 'paving' }],
-  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
-  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 768, d: 384, place: 'hall' }],
+  ...onTable(96, 48),
   modules: [0, 1].map((i) => ({
     ...{ id: `m${i}`, name: `A${i + 1}`, x: 48 * i, y: 0, w: 48, d: 48 },
     bases: [{ x: 48 * i, y: 0, w: 48, d: 48 }],

@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
+import { onTable } from '../../../test/onTable.ts';
 import { LONGEST, openPage, stopAt } from '../../../test/openPage.tsx';
 import { TransportPage } from './TransportPage.tsx';
 
@@ -18,11 +19,7 @@ const scene = sceneFrom({
     showName: 'Pier Day',
     showDate: '2031-06-14',
   },
-  levels: [{ id: 'low', name: 'Low', height: 3 }],
-  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 96, d: 48 }],
-  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 96, d: 48, level: 'low', ground: 'paving' }],
-  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
-  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 768, d: 384, place: 'hall' }],
+  ...onTable(96, 48),
   modules: [0, 1].map((i) => ({
     ...{ id: `m${i}`, name: `A${i + 1}`, x: 48 * i, y: 0, w: 48, d: 48 },
     bases: [{ x: 48 * i, y: 0, w: 48, d: 48 }],

@@ -1,6 +1,7 @@
 import { waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
+import { onTable } from '../../../test/onTable.ts';
 import { LONGEST, openPage } from '../../../test/openPage.tsx';
 import { TransportPage } from './TransportPage.tsx';
 
@@ -10,11 +11,7 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 
 const scene = sceneFrom({
   display: { name: 'Quay', kind: 'diorama', place: 'hall', showPlace: 'hall' },
-  levels: [{ id: 'low', name: 'Low', height: 3 }],
-  footprint: [{ id: 'f', name: 'All', x: 0, y: 0, w: 144, d: 96 }],
-  pads: [{ id: 'p', name: 'Yard', x: 0, y: 0, w: 144, d: 96, level: 'low', ground: 'paving' }],
-  places: [{ id: 'hall', name: 'Hall', walls: [], sceneX: 0, sceneY: 0 }],
-  tables: [{ id: 't', name: 'Table', x: 0, y: 0, w: 1152, d: 768, place: 'hall' }],
+  ...onTable(144, 96),
   bases: [{ id: 'b48', w: 48, d: 48, price: 14, stock: 9 }],
   modules: [
     {
