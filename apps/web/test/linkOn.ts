@@ -1,6 +1,7 @@
-import { changesInVersion, versionKeeper, type Actor, type Change, type Scene } from '@quarry/core/document';
-import type { DisplayLink, LinkState, ShownVersion } from '../src/data/displayLink.ts';
+import { versionKeeper, type Actor, type Change, type Scene } from '@quarry/core/document';
+import type { DisplayLink, LinkState } from '../src/data/displayLink.ts';
 import { LocalDocument, type ActOutcome } from '../src/data/localDocument.ts';
+import { asShown, changesInBase, type ShownVersion } from '../src/data/shownVersion.ts';
 
 /** What a link made of changes: their label and they. */
 export interface Act {
@@ -22,15 +23,10 @@ export function linkOn(
   const local = new LocalDocument({ scene: first, epoch: 0, seq: 0, actor }, () => `b${batches++}`);
   const inVersion = versionKeeper();
   let shown: Omit<ShownVersion, 'lost'> | null = null;
-  const stateNow = (): LinkState => {
-    const base = local.scene;
-    const inIt = shown && base.version[shown.id] ? inVersion(base, shown.id) : null;
-    const version = shown && inIt ? { ...shown, lost: inIt.lost } : null;
-    return { ...unchanged(), scene: inIt?.scene ?? base, base, version };
-  };
-  const unchanged = () => ({
+  const stateNow = (): LinkState => ({
+    ...asShown(local.scene, shown, inVersion),
     ...{ actor, seq: local.server.seq },
-    ...{ save: { state: 'saved' as const }, conflict: null, conflicts: 0, draft: null, here: [], gone: null },
+    ...{ save: { state: 'saved' }, conflict: null, conflicts: 0, draft: null, here: [], gone: null },
     ...{ canUndo: local.canUndo, canRedo: local.canRedo, heard: null },
   });
   let state = stateNow();
@@ -60,12 +56,10 @@ export function linkOn(
       shown = id === null ? null : { id, scope };
       update();
     },
-    change: (label: string, asShown: Change[]) => {
-      const { version } = state;
-      const made = version && changesInVersion(local.scene, version.id, asShown, version.scope);
-      if (made && !made.ok) throw new Error(made.sentence);
-      const changes = made?.changes ?? asShown;
-      return changes.length === 0 || take(local.change(label, changes));
+    change: (label: string, changes: Change[]) => {
+      const made = changesInBase(local.scene, state.version, changes);
+      if (!made.ok) throw new Error(made.sentence);
+      return made.changes.length === 0 || take(local.change(label, made.changes));
     },
     undo: () => take(local.undo()),
     redo: () => take(local.redo()),

@@ -1,12 +1,10 @@
 import {
-  changesInVersion,
   denialReason,
   fromRows,
   toRows,
   versionKeeper,
   type Actor,
   type Change,
-  type Difference,
   type Scene,
 } from '@quarry/core/document';
 import {
@@ -24,20 +22,13 @@ import { LocalDocument, type DraftStep, type ActOutcome, type ServerDocument } f
 import { dropWaiting, keepDocument, keepWaiting, keptDocument, waitingFor } from './outbox.ts';
 import { PresenceReporter, PresenceRoster } from './presence.ts';
 import { recall, remember } from './remembered.ts';
+import { asShown, changesInBase, type ShownVersion } from './shownVersion.ts';
 
 /** Save state of the user's changes. */
 export type SaveState =
   | { state: 'saved' }
   | { state: 'saving' }
   | { state: 'waiting'; why: string; count: number };
-
-/** The version that a window shows, and where its changes go. */
-export interface ShownVersion {
-  id: string;
-  scope: 'version' | 'all';
-  /** Differences that do not fit the base any more. */
-  lost: readonly Difference[];
-}
 
 export interface LinkState {
   /** As it is shown: in a version, or the base. */
@@ -224,11 +215,10 @@ export class DisplayLink {
   }
 
   /** Changes of what is shown as changes of the display. */
-  private inBase(changes: Change[]): ReturnType<typeof changesInVersion> {
+  private inBase(changes: Change[]): ReturnType<typeof changesInBase> {
     const { version } = this.state;
-    if (!version) return { ok: true, changes };
-    const made = changesInVersion(this.local.scene, version.id, changes, version.scope);
-    if (!made.ok || this.local.draft) return made;
+    const made = changesInBase(this.local.scene, version, changes);
+    if (!version || !made.ok || this.local.draft) return made;
     const denied = made.changes
       .filter(({ kind }) => kind === 'difference')
       .map((change) => denialReason(this.local.server.actor, this.local.scene, change))
@@ -377,13 +367,8 @@ export class DisplayLink {
         : count > 0
           ? { state: 'saving' }
           : { state: 'saved' };
-    const base = local.scene;
-    const { shown } = this;
-    const inIt = shown && base.version[shown.id] ? this.inVersion(base, shown.id) : null;
     return {
-      scene: inIt?.scene ?? base,
-      base,
-      version: shown && inIt ? { ...shown, lost: inIt.lost } : null,
+      ...asShown(local.scene, this.shown, this.inVersion),
       actor: local.server.actor,
       seq: local.server.seq,
       save,
