@@ -78,6 +78,7 @@ export default {
     },
     {
       ...project('browser', ['<rootDir>/e2e']),
+      testPathIgnorePatterns: process.env.QUARRY_EXTENT === 'test' ? ['/e2e/further/'] : [],
       globalSetup: '<rootDir>/e2e/prepare.ts',
       globalTeardown: '<rootDir>/e2e/tidy.ts',
     },

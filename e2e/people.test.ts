@@ -9,7 +9,6 @@ import {
   goTo,
   openDisplay,
   openList,
-  openTab,
   pickFromOutline,
   press,
   saved,
@@ -112,29 +111,6 @@ test('a newcomer goes from the one-time code to a first cutting and its needs in
     await context.close();
     await server.remove();
   }
-});
-
-test('tonight on a phone: a session is started and stopped, a task ticked, a module looked up', async () => {
-  const size = { width: 390, height: 844 };
-  const page = await signedInPage(demo.browser(), demo.server(), 'Iva Thorsby', size);
-  await openDisplay(page, 'Skarn Edge', 'progress');
-  await openTab(page, 'Sessions');
-  await press(page, 'Start');
-  await press(page, 'Stop');
-  await saved(page);
-  await openTab(page, 'Tasks');
-  await page.locator('input[aria-label*="Letter the shop signs"]').click();
-  await saved(page);
-  await openTab(page, 'Tonight');
-  await sees(page, 'At the table');
-  // The finder is on the phone's head too.
-  await press(page, 'Find or do anything');
-  await page.waitForSelector('[cmdk-input]');
-  await page.keyboard.type('skarn top');
-  await page.keyboard.press('Enter');
-  await boardReady(page);
-  await shows(page, 'Skarn top');
-  await close(page);
 });
 
 test('what a builder moves out of an own section is refused by the server, and nothing is lost', async () => {

@@ -1,17 +1,14 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import {
   boardReady,
   choose,
   clickStuds,
+  countInOutline,
   dragStuds,
   fill,
   goTo,
   openDisplay,
   openList,
-  pickFromOutline,
   press,
   saved,
   sees,
@@ -28,11 +25,6 @@ const withShift = async (page: Page, act: () => Promise<void>) => {
   await act();
   await page.keyboard.up('Shift');
 };
-const counted = (page: Page, group: string) =>
-  page.$eval(`::-p-xpath(//aside[@aria-label="Inspector"]//summary[contains(., "${group}")])`, (summary) =>
-    Number(/\d+$/.exec(summary.textContent ?? '')?.[0]),
-  );
-
 journey(
   'a small valley from nothing: hill, water, stream, road, track, house, planting; judged as it grows',
   async (open) => {
@@ -108,7 +100,7 @@ journey(
       ['Plots', 1],
       ['Plantings', 1],
     ] as const)
-      expect([group, await counted(page, group)]).toEqual([group, count]);
+      expect([group, await countInOutline(page, group)]).toEqual([group, count]);
   },
 );
 
@@ -117,7 +109,7 @@ journey(
   async (open) => {
     const page = await open('Iva Thorsby');
     await openDisplay(page, 'Larch Lane');
-    const plots = await counted(page, 'Plots');
+    const plots = await countInOutline(page, 'Plots');
     await take(page, 'b');
     await dragStuds(page, [20, 100], [28, 108]);
     await shows(page, `Plot ${plots + 1}`);
@@ -142,7 +134,7 @@ journey(
     await press(page, 'Copy along');
     await shows(page, '4 things');
     await press(page, 'Whole display');
-    expect(await counted(page, 'Plots')).toBe(plots + 6);
+    expect(await countInOutline(page, 'Plots')).toBe(plots + 6);
     await press(page, 'Set out');
     await shows(page, '2 things');
     await page.keyboard.down('Control');
@@ -152,124 +144,7 @@ journey(
     await page.waitForFunction(
       () => !document.querySelector('aside[aria-label="Inspector"] h2')?.textContent?.includes('things'),
     );
-    expect(await counted(page, 'Plots')).toBe(plots + 2);
+    expect(await countInOutline(page, 'Plots')).toBe(plots + 2);
     await saved(page);
-  },
-);
-
-journey(
-  'files come in and go out: a height grid, a picture scaled by two points, outlines back as pads',
-  async (open) => {
-    const page = await open('Iva Thorsby');
-    await openDisplay(page, 'Larch Lane');
-    const folder = mkdtempSync(join(tmpdir(), 'quarry-plan-'));
-    const bring = async (word: string, file: string) => {
-      await page.locator('summary[title="Bring in"]').click();
-      const [chooser] = await Promise.all([page.waitForFileChooser(), press(page, word)]);
-      await chooser.accept([file]);
-    };
-    try {
-      const wrong = join(folder, 'wrong.asc');
-      writeFileSync(wrong, 'ncols 2\nnrows 2\n1 2 3\n');
-      await bring('Ground from a height file …', wrong);
-      await sees(page, '“wrong.asc”: The height file has 3 values; its header names 4.');
-      await page.keyboard.press('Escape');
-      const hill = join(folder, 'knoll.asc');
-      const head = 'ncols 8\nnrows 8\nxllcorner 80\nyllcorner -144\ncellsize 8\n';
-      writeFileSync(hill, `${head}${'0 3 6 9 9 6 3 -9999\n'.repeat(8)}`);
-      await bring('Ground from a height file …', hill);
-      for (const words of ['8 × 8, 8 mm each', 'Over studs 10 to 18 east, 10 to 18 south', '8 cells'])
-        await sees(page, words);
-      await press(page, 'Lay as ground');
-      await shows(page, 'Knoll');
-      expect(
-        await Promise.all(
-          ['Highest', 'Width, east', 'From west', 'From north'].map((label) => valueOf(page, label)),
-        ),
-      ).toEqual(['3b', '8 studs', '10 studs', '10 studs']);
-      await press(page, 'Whole display');
-      const picture = join(folder, 'sketch.png');
-      const png = await page.evaluate(() => {
-        const canvas = document.createElement('canvas');
-        canvas.width = 200;
-        canvas.height = 100;
-        return canvas.toDataURL('image/png');
-      });
-      writeFileSync(picture, Buffer.from(png.split(',')[1], 'base64'));
-      await bring('A picture to draw after …', picture);
-      await shows(page, 'Sketch');
-      const width = Number((await valueOf(page, 'Width, east')).split(' ')[0]);
-      await press(page, 'Measure (M)');
-      await dragStuds(page, [10, 20], [30, 20]);
-      await fill(page, 'They are apart', '10 studs');
-      await page.waitForFunction(
-        (half) => {
-          const field = [...document.querySelectorAll('label')].find(
-            (label) => label.textContent === 'Width, east',
-          );
-          const input = field && document.getElementById(field.htmlFor);
-          return input instanceof HTMLInputElement && Math.abs(Number(input.value.split(' ')[0]) - half) < 1;
-        },
-        {},
-        width / 2,
-      );
-      await saved(page);
-      // The plan's own outlines come back as pads.
-      const svg = await page.evaluate(async () => {
-        const id = location.pathname.split('/')[2];
-        return (await fetch(`/api/displays/${id}/sheets/plan.svg`)).text();
-      });
-      const outlines = join(folder, 'plan.svg');
-      writeFileSync(outlines, svg);
-      await press(page, 'Whole display');
-      const pads = await counted(page, 'Pads');
-      await bring('Pads from an exported plan …', outlines);
-      await shows(page, `${pads} things`);
-      await press(page, 'Whole display');
-      expect(await counted(page, 'Pads')).toBe(2 * pads);
-    } finally {
-      rmSync(folder, { recursive: true });
-    }
-  },
-);
-
-journey(
-  'two people draw in different sections at once; one without the network for a while; both see all of it',
-  async (open) => {
-    const [iva, brenna] = [await open('Iva Thorsby'), await open('Brenna Rook')];
-    for (const page of [iva, brenna]) await openDisplay(page, 'Skarn Edge');
-    const trees = await counted(iva, 'Trees');
-    // What a page needs is there a moment after it has opened.
-    await pickFromOutline(brenna, 'Plots', 'Baker');
-    await press(brenna, 'Whole display');
-    await brenna.setOfflineMode(true);
-    await take(brenna, 'e');
-    // Section B, Brenna's own; section D is not.
-    await clickStuds(brenna, [30, 138]);
-    await shows(brenna, `Tree ${trees + 1}`);
-    await take(brenna, 'y');
-    await clickStuds(brenna, [90, 136], [120, 136]);
-    await brenna.focus('[role="application"]');
-    await brenna.keyboard.press('Enter');
-    await shows(brenna, 'Way 6');
-    await fill(brenna, 'Width', '3 studs');
-    await sees(brenna, 'waiting');
-    await take(iva, 'h');
-    await dragStuds(iva, [200, 76], [216, 84]);
-    await shows(iva, 'Hill 4');
-    await saved(iva);
-    await brenna.setOfflineMode(false);
-    await saved(brenna);
-    for (const page of [iva, brenna]) {
-      await press(page, 'Whole display');
-      await page.waitForFunction(
-        (wanted) => document.querySelector('aside[aria-label="Inspector"]')?.textContent?.includes(wanted),
-        {},
-        'Ways6',
-      );
-      expect([await counted(page, 'Trees'), await counted(page, 'Hills')]).toEqual([trees + 1, 4]);
-      await pickFromOutline(page, 'Ways', 'Way 6');
-      expect(await valueOf(page, 'Width')).toBe('3 studs');
-    }
   },
 );

@@ -3,10 +3,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'libsql';
+import { byExtent } from '../packages/core/test/runs.ts';
 import { startServer } from './stage.ts';
 
-/** `npm run soak` cuts a hundred times. */
-const CUTS = process.env.SOAK === '1' ? 100 : 6;
+const CUTS = byExtent({ check: 2, test: 2, all: 6, soak: 100 });
 /** Files that suffer at the same time: starting a server is what takes long, and machines have more than one core. */
 const FILES = 2;
 

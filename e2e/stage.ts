@@ -330,3 +330,19 @@ export async function clickStuds(page: Page, ...studs: [number, number][]): Prom
 /** Waits until the inspector shows the data sheet of a thing by this name. */
 export const shows = (page: Page, name: string) =>
   page.waitForSelector(`::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="${name}"])`);
+
+/** How many things of a group the plan's outline counts. */
+export const countInOutline = (page: Page, group: string) =>
+  page.$eval(`::-p-xpath(//aside[@aria-label="Inspector"]//summary[contains(., "${group}")])`, (summary) =>
+    Number(/\d+$/.exec(summary.textContent ?? '')?.[0]),
+  );
+
+/** Opens a panel of Stockpile on the display that the crew is on. */
+export async function openStockpile(page: Page, tab: string): Promise<void> {
+  await openDisplay(page, 'Skarn Edge', 'stockpile');
+  await openTab(page, tab);
+}
+
+/** Presses a button within the open panel by words it has. */
+export const pressInPanel = (page: Page, words: string) =>
+  page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[contains(., "${words}")])`).click();

@@ -3,18 +3,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Workbook } from 'exceljs';
 import type { Page } from 'puppeteer-core';
-import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
+import { choose, fill, openStockpile, openTab, press, pressInPanel, saved, sees } from './stage.ts';
 import { useJourneys } from './suite.ts';
 
 const { journey } = useJourneys();
 
-const open = async (page: Page, tab: string) => {
-  await openDisplay(page, 'Skarn Edge', 'stockpile');
-  await openTab(page, tab);
-};
-/** Presses a button within the panel by words it has. */
-const inPanel = (page: Page, words: string) =>
-  page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[contains(., "${words}")])`).click();
 const find = async (page: Page, words: string) => {
   const field = await page.waitForSelector('::-p-aria([name="Find parts"])');
   await field?.click({ count: 3 });
@@ -28,7 +21,7 @@ journey(
   'a list is brought and mapped, parts are lent, ordered, received by halves, a placeholder is swapped',
   async (signIn) => {
     const page = await signIn('Iva Thorsby');
-    await open(page, 'Lists and kits');
+    await openStockpile(page, 'Lists and kits');
     await press(page, 'Bring a list');
     const paste = await page.waitForSelector('textarea');
     await paste?.type(
@@ -73,7 +66,7 @@ journey(
     await choose(page, 'Put what is short on an order', 'on a new order');
     await saved(page);
     await openTab(page, 'Orders');
-    await inPanel(page, 'What is short');
+    await pressInPanel(page, 'What is short');
     for (const state of ['sent', 'paid', 'in the mail']) {
       await press(page, `Mark as ${state}`);
       await saved(page);
@@ -87,7 +80,7 @@ journey(
     await openTab(page, 'Needs');
     await find(page, 'plate 1×2 Ochre');
     // Seven lie in Iva's drawer now and go from hand to hand; the rest is on its way, on no day known.
-    await inPanel(page, 'plate 1×2');
+    await pressInPanel(page, 'plate 1×2');
     await sees(page, 'from Iva Thorsby');
     await page.waitForFunction(() => /on order(?!, late)/.test(document.body.innerText));
 
@@ -108,99 +101,9 @@ journey(
   },
 );
 
-journey(
-  'two at the table: each counts their own drawers on a phone, by ones, tens and grams, and both see it',
-  async (signIn) => {
-    const phone = { width: 390, height: 844 };
-    const brenna = await signIn('Brenna Rook', phone);
-    await open(brenna, 'Count');
-    const iva = await signIn('Iva Thorsby');
-    await open(iva, 'Count');
-    await choose(iva, 'Whose', 'Brenna Rook');
-    const entry = '::-p-xpath(//ul[@aria-label="Drawers"]//button)';
-    await brenna.locator(entry).click();
-    const word = await brenna.$eval(
-      'section[aria-label^="Count "] h2',
-      (head) => head.textContent?.trim() ?? '',
-    );
-    const count = () =>
-      brenna.$eval('section[aria-label^="Count "] input[aria-label="Count"]', (input) =>
-        Number((input as HTMLInputElement).value),
-      );
-    const before = await count();
-    await press(brenna, '10 more');
-    await press(brenna, '1 more');
-    await saved(brenna);
-    expect(await count()).toBe(before + 11);
-    await iva.locator(entry).click();
-    await iva.waitForFunction(
-      (qty) =>
-        document.querySelector<HTMLInputElement>('section[aria-label^="Count "] input[aria-label="Count"]')
-          ?.value === String(qty),
-      {},
-      before + 11,
-    );
-    expect(await iva.$eval('section[aria-label^="Count "] h2', (head) => head.textContent?.trim())).toBe(
-      word,
-    );
-    const scale = await brenna.waitForSelector('::-p-aria([name="Grams on the scale"])');
-    await scale?.type('50');
-    await scale?.press('Enter');
-    await saved(brenna);
-    expect(await count()).not.toBe(before + 11);
-    // Another's drawer is not hers to count.
-    await choose(brenna, 'Whose', 'Tobin Orr');
-    await brenna.locator(entry).click();
-    await sees(brenna, 'this stock is not yours');
-  },
-);
-
-journey(
-  'what is short is bought in the simulated market, by price, parcels and time, and drafted as orders',
-  async (signIn) => {
-    const page = await signIn('Iva Thorsby');
-    await open(page, 'Buy');
-    await sees(page, 'Simulated: this market');
-    await choose(page, 'Section', 'F');
-    await inPanel(page, 'Cheapest');
-    await sees(page, 'nothing: proven');
-    await inPanel(page, 'Fewest parcels');
-    await page.waitForFunction(
-      () =>
-        [...document.querySelectorAll('button[aria-pressed]')].every(
-          (button) => !button.textContent?.includes('looking'),
-        ),
-      {},
-    );
-    const totals = await page.$$eval('button[aria-pressed]', (buttons) =>
-      buttons.flatMap(
-        (button) =>
-          /([\d.]+) cr · (\d+) parcels?/
-            .exec(button.textContent ?? '')
-            ?.slice(1)
-            .map(Number) ?? [],
-      ),
-    );
-    const [cheapest, parcels, dearer, fewer] = totals;
-    expect(dearer).toBeGreaterThanOrEqual(cheapest - 0.01);
-    expect(fewer).toBeLessThanOrEqual(parcels);
-    await press(page, `Draft ${fewer} ${fewer === 1 ? 'order' : 'orders'}`);
-    await saved(page);
-    // What stands on a draft is not bought again.
-    await page.waitForFunction(() => !/Draft \d+ order/.test(document.body.innerText));
-    await openTab(page, 'Orders');
-    expect(
-      await page.$$eval(
-        'ul[aria-label="Orders"] li',
-        (rows) => rows.filter((row) => row.textContent?.includes('From ')).length,
-      ),
-    ).toBe(fewer);
-  },
-);
-
 journey('counts of ground are kept: a reload shows them, signing out forgets them', async (signIn) => {
   const page = await signIn('Iva Thorsby');
-  await open(page, 'Needs');
+  await openStockpile(page, 'Needs');
   await sees(page, 'Pieces counted');
   const counted = () =>
     page.evaluate(() =>

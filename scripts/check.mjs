@@ -28,7 +28,7 @@ const beside = (path) =>
 const tests = [...new Set(code.flatMap((path) => (/\.test\.tsx?$/.test(path) ? [path] : beside(path))))];
 
 const bin = (name) => join(ROOT, 'node_modules', '.bin', name);
-process.env.QUICK = '1';
+process.env.QUARRY_EXTENT = 'check';
 const failed = await together({
   types: script('typecheck'),
   ...(code.length > 0 ? { rules: script('lint:rules') } : {}),

@@ -1,6 +1,8 @@
 /**
- * `npm test`: everything that must hold. Types beside lint and a fresh build, then the core, the pages and the server over
- * real HTTP, then the browser's journeys. Arguments go to Jest, which runs once then: `npm test -- --selectProjects core`.
+ * `npm test`: types beside lint and a fresh build, then the core, the pages and the server over real HTTP, then every page
+ * and the shortest ways through in a browser. `npm test -- --all` walks all journeys (e2e/further) and looks at every sheet on
+ * every screen and paper: what has to hold before something lands. Other arguments go to Jest, which runs once then:
+ * `npm test -- --selectProjects core`.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -10,7 +12,9 @@ import { ROOT, install, run, script, together } from './prepare.mjs';
 
 const began = Date.now();
 const step = (name) => process.stderr.write(`\n── ${name} (${Math.round((Date.now() - began) / 1000)} s)\n`);
-const args = process.argv.slice(2);
+const args = process.argv.slice(2).filter((arg) => arg !== '--all');
+const isAll = args.length > 0 || process.argv.includes('--all');
+process.env.QUARRY_EXTENT = isAll ? 'all' : 'test';
 
 function ensureChromium() {
   const places = ['chromium-headless-shell', 'chromium', 'chromium-browser', 'google-chrome'];

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { byExtent } from '../../../packages/core/test/runs.ts';
 import {
   reduce,
   fromRows,
@@ -225,7 +226,7 @@ const STRANGE: readonly unknown[] = [
 ];
 
 /** `npm run soak` sends ten thousand. */
-const BATCHES = process.env.SOAK === '1' ? 10_000 : 1000;
+const BATCHES = byExtent({ check: 1000, test: 1000, all: 1000, soak: 10_000 });
 test(`${BATCHES} batches of nonsense: refused in words or landed whole, never a fault, and the display still reads`, async () => {
   const owner = await harness.as('iva');
   const viewer = await harness.as('suri');

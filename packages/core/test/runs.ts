@@ -1,12 +1,19 @@
-// How long properties run: as long as a change can wait for, shorter in `npm run check`, much longer in `npm run soak`.
+// How much is tested: the scripts set it, and who calls Jest by hand gets all.
 
-/** Set by `npm run soak`. */
-export const isSoak = process.env.SOAK === '1';
-/** Set by `npm run check`. */
-const isQuick = process.env.QUICK === '1';
-/** A soak runs a property so many times as often as it is written, a test a half and a check a fifth of that. */
-const SOAK_FACTOR = 12;
-const SHARE = isQuick ? 1 / 5 : 1 / 2;
+/** `npm run check`, `npm test`, `npm test -- --all` and `npm run soak`. */
+export type Extent = 'check' | 'test' | 'all' | 'soak';
+
+/** Picks by how much is tested. */
+export function byExtent<T>(of: Readonly<Record<Extent, T>>): T {
+  const extent = process.env.QUARRY_EXTENT ?? 'all';
+  const isExtent = (name: string): name is Extent => Object.hasOwn(of, name);
+  if (!isExtent(extent))
+    throw new Error(`QUARRY_EXTENT is “${extent}”; it may be ${Object.keys(of).join(', ')}.`);
+  return of[extent];
+}
+
+export const isSoak = byExtent({ check: false, test: false, all: false, soak: true });
+const SHARE = byExtent({ check: 1 / 5, test: 1 / 4, all: 1 / 2, soak: 12 });
 
 /** Runs of a property. @param written of it beside it */
-export const runs = (written: number): number => Math.ceil(written * (isSoak ? SOAK_FACTOR : SHARE));
+export const runs = (written: number): number => Math.ceil(written * SHARE);

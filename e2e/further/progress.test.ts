@@ -2,10 +2,10 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
-import { fill, goTo, openDisplay, openTab, press, saved, sees } from './stage.ts';
-import { useJourneys } from './suite.ts';
+import { boardReady, fill, goTo, openDisplay, openTab, press, saved, sees, shows } from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
-/** What followers read, who sits down when, and photos from one spot to the next. */
+/** What followers read, who sits down when, photos from one spot to the next, and an evening on a phone. */
 const { journey } = useJourneys();
 
 journey('an update is worked out, edited by hand, sent, and read by the public', async (open) => {
@@ -78,7 +78,7 @@ journey('a photo from the same spot lies over the one before', async (open) => {
   await sees(mads, '3 photos');
   await press(mads, 'From the spot that is open');
   const input = await mads.waitForSelector('input[type=file]');
-  const folder = join(__dirname, '..', 'docs', 'screenshots');
+  const folder = join(__dirname, '..', '..', 'docs', 'screenshots');
   const [picture] = readdirSync(folder).filter((name) => name.endsWith('.png'));
   if (!input) throw new Error('no place for a file');
   await (input as unknown as { uploadFile(path: string): Promise<void> }).uploadFile(join(folder, picture));
@@ -125,3 +125,27 @@ journey('a photo from the same spot lies over the one before', async (open) => {
     rmSync(out, { recursive: true });
   }
 });
+
+journey(
+  'tonight on a phone: a session is started and stopped, a task ticked, a module looked up',
+  async (open) => {
+    const page = await open('Iva Thorsby', { width: 390, height: 844 });
+    await openDisplay(page, 'Skarn Edge', 'progress');
+    await openTab(page, 'Sessions');
+    await press(page, 'Start');
+    await press(page, 'Stop');
+    await saved(page);
+    await openTab(page, 'Tasks');
+    await page.locator('input[aria-label*="Letter the shop signs"]').click();
+    await saved(page);
+    await openTab(page, 'Tonight');
+    await sees(page, 'At the table');
+    // The finder is on the phone's head too.
+    await press(page, 'Find or do anything');
+    await page.waitForSelector('[cmdk-input]');
+    await page.keyboard.type('skarn top');
+    await page.keyboard.press('Enter');
+    await boardReady(page);
+    await shows(page, 'Skarn top');
+  },
+);

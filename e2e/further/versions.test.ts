@@ -9,8 +9,8 @@ import {
   press,
   saved,
   sees,
-} from './stage.ts';
-import { useJourneys } from './suite.ts';
+} from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 const { journey } = useJourneys();
 

@@ -1,5 +1,5 @@
-import { openDisplay, openTab, press, saved, sees } from './stage.ts';
-import { useJourneys } from './suite.ts';
+import { openDisplay, openTab, press, saved, sees } from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 // On a demo of their own: the cutting is that of its file.
 const { journey } = useJourneys();

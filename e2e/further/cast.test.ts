@@ -1,6 +1,6 @@
 import { join } from 'node:path';
-import { choose, fill, openDisplay, openTab, press, saved, sees } from './stage.ts';
-import { useJourneys } from './suite.ts';
+import { choose, fill, openDisplay, openTab, press, saved, sees } from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 const { journey } = useJourneys();
 
@@ -33,7 +33,7 @@ journey(
       page.waitForFileChooser(),
       click('//label[contains(., "Photo")][@for]'),
     ]);
-    await photo.accept([join(__dirname, '..', 'docs', 'screenshots', 'plan.png')]);
+    await photo.accept([join(__dirname, '..', '..', 'docs', 'screenshots', 'plan.png')]);
     await page.waitForSelector('img[alt="Photo of Dot from the mill"]');
     await saved(page);
     await click(`${scene('Runaway wagon')}/button`);

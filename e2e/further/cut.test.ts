@@ -5,18 +5,16 @@ import {
   openTab,
   pickFromOutline,
   press,
+  pressInPanel,
   saved,
   sees,
   signedInPage,
   writeText,
-} from './stage.ts';
-import { useJourneys } from './suite.ts';
+} from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 const { demo, journey } = useJourneys();
 
-/** Presses a button within the panel beside the board. */
-const inPanel = (page: Page, xpath: string) =>
-  page.locator(`::-p-xpath(//section[@role="tabpanel"]//button[${xpath}])`).click();
 const modulesNow = (page: Page, count: number) => sees(page, `Current: ${count} modules`);
 const undo = async (page: Page) => {
   await page.keyboard.down('Control');
@@ -36,9 +34,9 @@ journey(
     await sees(page, 'Quietest seams');
     await sees(page, 'Proven: no cutting costs less');
     await press(page, 'Stop, keep the best');
-    await inPanel(page, 'contains(., "Quietest seams")');
+    await pressInPanel(page, 'Quietest seams');
     await sees(page, 'more than the least that is proven');
-    await inPanel(page, 'contains(., "Balanced")');
+    await pressInPanel(page, 'Balanced');
     await sees(page, 'Proposed:');
     const found = await page.evaluate(() => Number(/Proposed: (\d+)/.exec(document.body.innerText)?.[1]));
     expect(found).toBeGreaterThan(7);
@@ -68,7 +66,7 @@ journey(
     const brenna = await open('Brenna Rook');
     await openDisplay(brenna, 'Skarn Edge', 'cut');
     await openTab(brenna, 'Seams');
-    await inPanel(brenna, 'contains(., "B3–C1")');
+    await pressInPanel(brenna, 'B3–C1');
     await sees(brenna, 'not signed');
     // What she has built is two plates low for three studs; the list says what to mend, by module and stud.
     const planned = await brenna.evaluate(async () => {
@@ -104,7 +102,7 @@ journey(
     const mads = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery');
     await openDisplay(mads, 'Skarn Edge', 'cut');
     await openTab(mads, 'Seams');
-    await inPanel(mads, 'contains(., "B3–C1")');
+    await pressInPanel(mads, 'B3–C1');
     await sees(mads, 'Brenna Rook');
     await press(mads, 'Sign for C1');
     await sees(mads, 'agreed');

@@ -1,5 +1,5 @@
-import { fill, goTo, openDisplay, openList, openTab, press, saved, sees, valueOf } from './stage.ts';
-import { useJourneys } from './suite.ts';
+import { fill, goTo, openDisplay, openList, openTab, press, saved, sees, valueOf } from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 const { journey } = useJourneys();
 

@@ -15,8 +15,8 @@ import {
   shows,
   take,
   valueOf,
-} from './stage.ts';
-import { useJourneys } from './suite.ts';
+} from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 const { journey } = useJourneys();
 

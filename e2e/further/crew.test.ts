@@ -15,8 +15,8 @@ import {
   startServer,
   valueOf,
   newPage,
-} from './stage.ts';
-import { useJourneys } from './suite.ts';
+} from '../stage.ts';
+import { useJourneys } from '../suite.ts';
 
 /** Several people on one display, each in a browser of their own. */
 const { demo, journey } = useJourneys();
@@ -96,34 +96,6 @@ journey(
     );
     await brenna.goto(`${demo.server().url}/letters`);
     await sees(brenna, 'Tobin Orr accepted your “Winding house two bricks taller”');
-  },
-);
-
-journey(
-  'two write the same field at once: the later one sees both and picks; without a clash there is nothing to ask',
-  async (open) => {
-    const [iva, tobin] = [await open('Iva Thorsby'), await open('Tobin Orr')];
-    await openDisplay(iva, 'Skarn Edge');
-    await openDisplay(tobin, 'Skarn Edge');
-    for (const page of [iva, tobin]) await pickFromOutline(page, 'Plots', 'Smithy');
-    // Tobin's line is held while he changes the height and the width, and Iva the height.
-    await tobin.setOfflineMode(true);
-    await fill(tobin, 'Height', '9b');
-    await fill(tobin, 'Width, east', '15');
-    await sees(tobin, '2 changes waiting');
-    await fill(iva, 'Height', '8b');
-    await saved(iva);
-    await tobin.setOfflineMode(false);
-    await sees(tobin, 'Somebody changed this first');
-    await sees(tobin, 'they left it');
-    await tobin.locator('::-p-aria([name="Height: yours, 9b"])').click();
-    await press(tobin, 'Take it as picked');
-    await saved(tobin);
-    for (const page of [iva, tobin])
-      await page.waitForFunction(() => {
-        const values = [...document.querySelectorAll('input')].map(({ value }) => value);
-        return values.includes('9b') && values.includes('15 studs');
-      });
   },
 );
 

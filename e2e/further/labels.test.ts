@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
-import { boardReady, openDisplay, restOnStud, signedInPage } from './stage.ts';
-import { useDemo } from './suite.ts';
+import { boardReady, openDisplay, restOnStud, signedInPage } from '../stage.ts';
+import { useDemo } from '../suite.ts';
 
 // What is written on the board is watched at the canvas itself: every text with the corners of its letters.
 
