@@ -1,17 +1,11 @@
-import 'reflect-metadata';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { AccountsService } from './accounts/accounts.service.ts';
-import { createApp } from './app.ts';
-import { DemoService } from './demo/demo.service.ts';
-import { backupStore, keepCopies, restoreStore } from './store/copies.ts';
+import { backupStore, restoreStore } from './store/copies.ts';
 import { StoreError } from './store/database.ts';
 
 const HERE = dirname(fileURLToPath(import.meta.url));
 const ROOT = join(HERE, '..', '..', '..');
-
-const KEEP_ALIVE_MS = 65_000;
 
 const USAGE = `Open Quarry server
 
@@ -75,66 +69,25 @@ async function main(): Promise<void> {
   const copies = wholeNumber('copies', values.copies, 0, 1000);
   const copyEvery = wholeNumber('copy-every', values['copy-every'], 1, 24 * 365);
 
-  const running = await createApp({
+  // Only now: what is asked for wrongly is told before all of the server is read.
+  const { serve } = await import('./serve.ts');
+  await serve({
     database,
     migrations,
-    worker: join(HERE, 'sheets.worker.js'),
-    fonts: join(ROOT, 'node_modules'),
     web: join(ROOT, 'apps', 'web', 'dist'),
-    demo: values.demo,
-    hosts: values['host-name']
+    fonts: join(ROOT, 'node_modules'),
+    worker: join(HERE, 'sheets.worker.js'),
+    demo: values.demo ? join(ROOT, 'demo') : null,
+    port,
+    host: values.host,
+    hostNames: values['host-name']
       .split(',')
       .map((name) => name.trim().toLowerCase())
       .filter((name) => name !== ''),
     behindProxy: values['behind-proxy'],
-    signInLimit: 10,
-    logLevel: process.env.LOG_LEVEL ?? 'warn',
+    copies,
+    copyEvery,
   });
-  const { app } = running;
-  if (values.demo) await app.get(DemoService).seed(join(ROOT, 'demo'), new Date());
-  // A page that asks every twenty seconds keeps its line; a proxy's idle limit is usually a minute.
-  app.getHttpServer().keepAliveTimeout = KEEP_ALIVE_MS;
-  await app.listen(port, values.host).catch((error: unknown) => {
-    throw new StoreError(notListening(error, port, values.host));
-  });
-  const address: unknown = app.getHttpServer().address();
-  const bound =
-    typeof address === 'object' && address !== null && 'port' in address ? Number(address.port) : port;
-  const url = `http://${values.host === '0.0.0.0' || values.host === '127.0.0.1' ? 'localhost' : values.host}:${bound}`;
-  process.stdout.write(`\nOpen Quarry is at ${url}\n`);
-  if (values.demo)
-    process.stdout.write('Demo: pick one of the crew on the first page; no password is needed.\n');
-  else {
-    const code = app.get(AccountsService).openSetup();
-    if (code)
-      process.stdout.write(
-        `First start: make the first account at ${url}/setup with the one-time code ${code}\n`,
-      );
-  }
-
-  // A demo is recreated at will: it needs no copies.
-  if (!values.demo && copies > 0) scheduleCopies(database, join(data, 'copies'), copies, copyEvery);
-
-  const stop = () => {
-    process.off('SIGTERM', stop);
-    process.off('SIGINT', stop);
-    running.close().then(
-      () => process.exit(0),
-      () => process.exit(1),
-    );
-  };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
-}
-
-/** Why a port cannot be had, as a sentence. */
-function notListening(error: unknown, port: number, host: string): string {
-  const code = error instanceof Error && 'code' in error ? error.code : '';
-  if (code === 'EADDRINUSE')
-    return `Port ${port} of ${host} is in use: another program listens there. Choose another with --port.`;
-  if (code === 'EACCES')
-    return `Port ${port} may not be used by this account; choose one above 1023 with --port.`;
-  return `${host}:${port} cannot be listened at: ${error instanceof Error ? error.message : String(error)}.`;
 }
 
 /** @throws StoreError naming the option, its value and the limits */
@@ -143,21 +96,6 @@ function wholeNumber(option: string, text: string, least: number, most: number):
   if (!Number.isInteger(value) || value < least || value > most)
     throw new StoreError(`--${option} ${text}: it is a whole number from ${least} to ${most}.`);
   return value;
-}
-
-/** Keeps copies of the database while the server runs. A failed copy is reported and tried again the next time. */
-function scheduleCopies(database: string, folder: string, keep: number, hours: number): void {
-  const copy = () => {
-    try {
-      keepCopies(database, folder, keep, new Date());
-    } catch (error) {
-      process.stderr.write(
-        `No copy of the database was made: ${error instanceof Error ? error.message : String(error)}\n`,
-      );
-    }
-  };
-  copy();
-  setInterval(copy, hours * 3_600_000).unref();
 }
 
 main().catch((error: unknown) => {

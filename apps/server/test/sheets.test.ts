@@ -6,7 +6,18 @@ import { createInterface } from 'node:readline';
 import Papa from 'papaparse';
 import sharp from 'sharp';
 import { present } from '@quarry/core/grid';
+import { byExtent } from '../../../packages/core/test/runs.ts';
 import { Harness, valleyOf } from './harness.ts';
+
+/** What a sheet is made on, and its longer side, mm. */
+const A4 = ['a4', 297] as const;
+const BOTH = [A4, ['letter', 279.4]] as const;
+const PAPERS = byExtent<readonly (readonly [string, number])[]>({
+  check: [A4],
+  test: [A4],
+  all: BOTH,
+  soak: BOTH,
+});
 
 const harness = new Harness();
 beforeAll(() => harness.start());
@@ -209,7 +220,7 @@ test('names in Greek, Cyrillic and Chinese are printed; what no font has is told
   for (const { texts, w } of pages)
     for (const { x, w: wide } of texts) expect(x >= 0 && x + wide <= w).toBe(true);
 });
-test('every sheet is made on A4 and on Letter, and its file is named after what it shows', async () => {
+test('every sheet is made on A4, and on Letter where all is tried, and its file is named after what it shows', async () => {
   const files = {
     'survey.pdf': 'survey-club-workshop',
     'rules.pdf': 'house-rules',
@@ -220,10 +231,7 @@ test('every sheet is made on A4 and on Letter, and its file is named after what 
     'strip.pdf?seam=seam-b3-c1': 'strip-b3-c1',
   };
   for (const [file, name] of Object.entries(files))
-    for (const [paper, long] of [
-      ['a4', 297],
-      ['letter', 279.4],
-    ] as const) {
+    for (const [paper, long] of PAPERS) {
       const made = await pdfOf(`${file}${file.includes('?') ? '&' : '?'}paper=${paper}`);
       expect(made.name).toBe(`inline; filename="skarn-edge-${name}.pdf"`);
       const [page] = made.pages;
@@ -269,10 +277,7 @@ test('lists are printed as the page worked them out, over as many pages as they 
 });
 test('labels of what is carried: which way round, how heavy, for whom, with a code that a phone reads', async () => {
   const base = harness.url;
-  for (const [paper, long] of [
-    ['a4', 297],
-    ['letter', 279.4],
-  ] as const) {
+  for (const [paper, long] of PAPERS) {
     const made = await pdfOf(`labels.pdf?paper=${paper}&base=${encodeURIComponent(base)}`);
     expect(made.name).toBe('inline; filename="skarn-edge-labels.pdf"');
     expect(made.pages[0].d).toBeCloseTo(long, 1);

@@ -12,6 +12,8 @@ export function byExtent<T>(of: Readonly<Record<Extent, T>>): T {
   return of[extent];
 }
 
+/** Whether what takes long for one display is tried too, such as the whole demo where a small one shows the same. */
+export const isAll = byExtent({ check: false, test: false, all: true, soak: true });
 export const isSoak = byExtent({ check: false, test: false, all: false, soak: true });
 const SHARE = byExtent({ check: 1 / 5, test: 1 / 4, all: 1 / 2, soak: 12 });
 
