@@ -2,7 +2,6 @@ import {
   boardReady,
   choose,
   fill,
-  goTo,
   openDisplay,
   openList,
   pickFromOutline,
@@ -52,37 +51,6 @@ journey('a vignette of one’s own, by keyboard alone', async (open) => {
   await fill(page, 'Height at most', '2');
   await page.waitForSelector('button[data-findings^="1 "]');
 });
-
-journey(
-  'two people on one display: changes arrive, conflicts are shown, a builder keeps to a section',
-  async (open) => {
-    const [iva, brenna] = [await open('Iva Thorsby'), await open('Brenna Rook')];
-    for (const page of [iva, brenna]) await openDisplay(page, 'Skarn Edge');
-    await goTo(brenna, 'progress');
-    expect(
-      await brenna.$eval('[aria-label="Section D on to structures"]', (button) =>
-        button.hasAttribute('disabled'),
-      ),
-    ).toBe(true);
-    await press(brenna, 'Section B on to lit');
-    await goTo(iva, 'progress');
-    await sees(iva, '% of lit');
-
-    // Both change one number while Brenna is cut off: hers comes too late, and she decides.
-    await brenna.setOfflineMode(true);
-    await fill(brenna, 'Percent of lit done in section B', '30');
-    await sees(brenna, '1 change waiting');
-    await fill(iva, 'Percent of lit done in section B', '50');
-    await saved(iva);
-    await brenna.setOfflineMode(false);
-    await sees(brenna, 'Somebody changed this first');
-    await press(brenna, 'Put mine on top');
-    await saved(brenna);
-    await iva.waitForFunction(() =>
-      [...document.querySelectorAll('input')].some((input) => input.value === '30'),
-    );
-  },
-);
 
 journey(
   'a server that goes away: work goes on, survives a reload and lands when it is back',

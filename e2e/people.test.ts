@@ -6,7 +6,6 @@ import {
   boardReady,
   dragStuds,
   fill,
-  goTo,
   openDisplay,
   openList,
   pickFromOutline,
@@ -28,39 +27,6 @@ const close = (page: Page) => page.browserContext().close();
 const until = async (holds: () => boolean) => {
   for (let i = 0; i < 200 && !holds(); i++) await new Promise((resolve) => setTimeout(resolve, 50));
 };
-
-test('a real instance: the printed code makes the first account, once; sign out and in again', async () => {
-  const server = await startServer();
-  const context = await demo.browser().createBrowserContext();
-  const page = await newPage(context);
-  try {
-    const code = /one-time code (\w+)/.exec(server.output())?.[1] ?? '';
-    expect(code).toMatch(/^[0-9A-F]{10}$/);
-    await page.goto(`${server.url}/setup`);
-    await fill(page, 'One-time code from the terminal', 'ABCDEF');
-    await sees(page, 'Type your name.');
-    await fill(page, 'Your name', 'Ada Fenn');
-    await fill(page, 'Sign-in name', 'ada');
-    await fill(page, 'Password', 'short');
-    await sees(page, 'A password has at least 12 characters.');
-    await fill(page, 'Password', 'a long enough one');
-    await sees(page, 'not the code that the server printed');
-    await fill(page, 'One-time code from the terminal', code);
-    await sees(page, 'No display yet');
-    await press(page, 'Sign out');
-    await sees(page, 'Sign-in name');
-    await fill(page, 'Sign-in name', 'ada');
-    await fill(page, 'Password', 'not this one');
-    await sees(page, 'The name or the password is not right.');
-    await fill(page, 'Password', 'a long enough one');
-    await sees(page, 'No display yet');
-    await page.goto(`${server.url}/setup`);
-    await sees(page, 'No display yet');
-  } finally {
-    await context.close();
-    await server.remove();
-  }
-});
 
 test('a newcomer goes from the one-time code to a first cutting and its needs in twelve acts', async () => {
   const server = await startServer();
@@ -189,23 +155,6 @@ test('a display goes out as a file and comes in as another; a broken file says w
     rmSync(folder, { recursive: true, force: true });
     await close(page);
   }
-});
-
-test('at the table with a phone: a stage on, a percentage, a base counted', async () => {
-  const page = await signedInPage(demo.browser(), demo.server(), 'Mads Elvery', { width: 390, height: 844 });
-  await openDisplay(page, 'Skarn Edge', 'progress');
-  await fill(page, 'Percent of ground done in section D', '101');
-  await sees(page, '101 is above the most, 100.');
-  await fill(page, 'Percent of ground done in section D', '90');
-  await saved(page);
-  await press(page, 'Section C on to structures');
-  await page.waitForSelector('::-p-aria([name="Section C on to dressed"])');
-  await page.locator('button[data-findings]').click();
-  await sees(page, 'findings');
-  await press(page, 'Close the findings');
-  await goTo(page, 'stockpile');
-  await sees(page, 'short');
-  await close(page);
 });
 
 test('things are drawn, measured, removed and brought back; theme and units stay', async () => {

@@ -7,7 +7,7 @@ import { cutProblemSchema, verifyCutting } from '@quarry/core/cut';
 import { displayOf, readFile, sceneFrom } from '@quarry/core/document';
 import { present } from '@quarry/core/grid';
 import { shellPieces } from '@quarry/core/structures';
-import { isAll } from '../../../packages/core/test/runs.ts';
+import { isAll, longTest } from '../../../packages/core/test/runs.ts';
 import { quarry as run } from './quarry.ts';
 
 // The program as its contract says: JSON out, complaints on standard error, exit codes 0, 1, 2. Each case is run in this
@@ -106,7 +106,7 @@ describe('quarry fit, ring, roof, turn', () => {
 
 describe('quarry stands, pieces', () => {
   const demo = join(DEMO, 'skarn-edge.quarry.json');
-  (isAll ? test : test.skip)(
+  longTest(
     'the demo’s sloping bridge is too thin to be tied: its module falls, the others stand',
     async () => {
       const { status, stdout } = await quarry('stands', demo);
@@ -139,7 +139,7 @@ describe('quarry stands, pieces', () => {
     }
     expect({ twice, any: rows.length > least }).toEqual({ twice: 0, any: true });
   });
-  (isAll ? test : test.skip)('of the demo’s bridge are those of its pieces alone', async () => {
+  longTest('of the demo’s bridge are those of its pieces alone', async () => {
     const [, ...bridge] = rowsOf((await quarry('pieces', demo, '--of', 'beck-bridge')).stdout);
     expect(new Set(bridge.map(([owner]) => owner))).toEqual(new Set(['beck-bridge']));
   });

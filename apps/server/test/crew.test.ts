@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { unzipSync } from 'fflate';
 import { existsSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { isAll } from '../../../packages/core/test/runs.ts';
+import { longTest } from '../../../packages/core/test/runs.ts';
 import { DEMO_PASSWORD } from '../src/demo/demo.service.ts';
 import { LettersService } from '../src/letters/letters.service.ts';
 import { keepCopies, restoreStore } from '../src/store/copies.ts';
@@ -388,45 +388,42 @@ describe('history', () => {
     expect((await rowOf(owner, id, 'thread', 'pillar'))?.data).not.toBeNull();
   });
 
-  (isAll ? test : test.skip)(
-    'checkpoints along a long log lead to the same past as a replay from its beginning',
-    async () => {
-      const owner = await as('iva');
-      const id = await newDisplay(owner, 'Long');
-      const path = `/api/displays/${id}`;
-      await owner(
-        'POST',
-        `${path}/batches`,
-        batch({ op: 'add', kind: 'level', id: 'l', data: { name: 'L', height: 0 } }),
-      );
-      for (let v = 1; v < 520; v += 40)
-        await Promise.all(
-          Array.from({ length: 40 }, (_, i) =>
-            owner(
-              'POST',
-              `${path}/batches`,
-              batch({
-                op: 'add',
-                kind: 'plot',
-                id: `p-${v + i}`,
-                data: { name: `P${v + i}`, x: i, y: 0, w: 1, d: 1, height: 3 },
-              }),
-            ),
+  longTest('checkpoints along a long log lead to the same past as a replay from its beginning', async () => {
+    const owner = await as('iva');
+    const id = await newDisplay(owner, 'Long');
+    const path = `/api/displays/${id}`;
+    await owner(
+      'POST',
+      `${path}/batches`,
+      batch({ op: 'add', kind: 'level', id: 'l', data: { name: 'L', height: 0 } }),
+    );
+    for (let v = 1; v < 520; v += 40)
+      await Promise.all(
+        Array.from({ length: 40 }, (_, i) =>
+          owner(
+            'POST',
+            `${path}/batches`,
+            batch({
+              op: 'add',
+              kind: 'plot',
+              id: `p-${v + i}`,
+              data: { name: `P${v + i}`, x: i, y: 0, w: 1, d: 1, height: 3 },
+            }),
           ),
-        );
-      const count: unknown = harness.running?.store.client
-        .prepare('SELECT count(*) AS n FROM checkpoints WHERE displayId = ?')
-        .get(id);
-      expect(count).toMatchObject({ n: 2 });
-      const plots = async (seq: number) =>
-        ((await owner('GET', `${path}/history/${seq}`)).body.rows as { kind: string }[]).filter(
-          ({ kind }) => kind === 'plot',
-        ).length;
-      expect([await plots(499), await plots(500), await plots(501), await plots(2)]).toEqual([
-        498, 499, 500, 1,
-      ]);
-    },
-  );
+        ),
+      );
+    const count: unknown = harness.running?.store.client
+      .prepare('SELECT count(*) AS n FROM checkpoints WHERE displayId = ?')
+      .get(id);
+    expect(count).toMatchObject({ n: 2 });
+    const plots = async (seq: number) =>
+      ((await owner('GET', `${path}/history/${seq}`)).body.rows as { kind: string }[]).filter(
+        ({ kind }) => kind === 'plot',
+      ).length;
+    expect([await plots(499), await plots(500), await plots(501), await plots(2)]).toEqual([
+      498, 499, 500, 1,
+    ]);
+  });
 });
 
 describe('the public page', () => {

@@ -12,10 +12,13 @@ export function byExtent<T>(of: Readonly<Record<Extent, T>>): T {
   return of[extent];
 }
 
-/** Whether what takes long for one display is tried too, such as the whole demo where a small one shows the same. */
+/** Whether what takes long is tried too, such as the whole demo where a small display shows the same. */
 export const isAll = byExtent({ check: false, test: false, all: true, soak: true });
 export const isSoak = byExtent({ check: false, test: false, all: false, soak: true });
 const SHARE = byExtent({ check: 1 / 5, test: 1 / 4, all: 1 / 2, soak: 12 });
 
 /** Runs of a property. @param written of it beside it */
 export const runs = (written: number): number => Math.ceil(written * SHARE);
+
+/** A test that runs where all is tried. */
+export const longTest = (...of: Parameters<jest.It>): void => (isAll ? test : test.skip)(...of);

@@ -14,6 +14,7 @@ import { materialsOf } from '../materials/index.ts';
 import { compile, compileRelief } from '../terrain/index.ts';
 import { dayPlanOf, helpersOf, loadPlanOf, phaseTimes, showOf, showTasks } from '../transport/index.ts';
 import { sightOf } from '../visibility/index.ts';
+import { longTest } from '../../test/runs.ts';
 
 // The guide's numbers, computed from the files that it names.
 
@@ -115,102 +116,111 @@ describe('the guide', () => {
     expect(listOf(scene, 'plot')).toHaveLength(11);
   }, 60_000);
 
-  test('the lead of a group display', () => {
-    const text = textOf('group.md');
-    const scene = sceneOf('demo/skarn-edge.quarry.json');
-    const found = evaluateRules(scene);
-    const { ground, needed, short, loads, relief } = countedOf(scene);
-    const load = (name: string) => loads.find((one) => one.name === name);
-    const lift = (name: string) => load(name)?.lift?.one.index.toFixed(2);
-    for (const words of [
-      `${formatMm(95.975 * 8 * MM)} across`,
-      `${count(ground)} pieces of ground; ${count(needed)} with what is listed and spares; ${count(short)} are short`,
-      `A1 with ${load('A1')?.bulk.kg.toFixed(1)} kg has an index of ${lift('A1')}`,
-      `A3 with ${load('A3')?.bulk.kg.toFixed(1)} kg has ${lift('A3')}`,
-    ])
-      expect(text).toContain(words);
-    const show = showOf(scene, relief);
-    const { units } = show.shipment;
-    const grams = units.reduce((sum, unit) => sum + unit.grams, 0);
-    const loaded = loadPlanOf(show.shipment, { seconds: 60, now: () => 0 });
-    expect([loaded.trips.length, loaded.bound, loaded.left]).toEqual([1, 1, []]);
-    const tasks = showTasks(show.scene, show.shipment, show.order, 'setup');
-    const { to, until: window } = phaseTimes(show.scene, 'setup');
-    const helpers = helpersOf(show.scene, 'setup');
-    const day = dayPlanOf(tasks, helpers, { now: null, origin: 0, until: window });
-    if (!day.ok) throw new Error(day.reasons.join());
-    expect(day.plan.ready).toBe(day.plan.bound);
-    for (const words of [
-      `${units.length} things of ${formatKg(grams)}`,
-      `${units.filter(({ holds }) => holds.length > 0).length} crates`,
-      `${tasks.length} tasks`,
-      `ready ${window - day.plan.ready} minutes before visitors come at ${to}`,
-      'and no plan is shorter',
-    ])
-      expect(text).toContain(words);
-    const book = showBook(scene, relief);
-    const { circuits, supplies, leads } = book.power;
-    const port = supplies.find(({ supply }) => supply.type === 'usb');
-    const metres = circuits.reduce((sum, { cableMm }) => sum + cableMm, 0) / 1000;
-    const lowest = circuits
-      .flatMap(({ circuit, supply, worst }) =>
-        supply && worst && supply.volts === 5 ? [{ name: circuit.name, volts: 5 - worst.drop }] : [],
-      )
-      .reduce((a, b) => (b.volts < a.volts ? b : a));
-    const far = leads.find(({ outlet }) => outlet === null);
-    const kit = (name: string) =>
-      book.kit.filter((one) => one.name.startsWith(name)).reduce((sum, one) => sum + one.count, 0);
-    for (const words of [
-      `is to give ${port?.milliamps} mA and is rated for ${port?.supply.milliamps} mA`,
-      `crosses ${circuits.find(({ circuit }) => circuit.name === 'Shop windows')?.partings.length} seams`,
-      `All cables together are ${metres.toFixed(1)} m with slack`,
-      `the lowest voltage is ${lowest.volts.toFixed(1)} V of 5 V, on “${lowest.name}”`,
-      `${((far?.needsMm ?? 0) / 1000).toFixed(2)} m away`,
-      `${kit('Table cloth')} cloths, ${kit('Shims of 6 mm')} shims of 6 mm, ${kit('Posts')} posts`,
-      `by the hour, ${showLog(scene).visitors} so far`,
-    ])
-      expect(text).toContain(words);
-    const sight = sightOf(scene, compileRelief(scene));
-    const part = sight?.parts.find(
-      ({ section }) => section !== null && scene.section[section].letter === 'A',
-    );
-    const percent = (share?: number | null) => `${Math.round(100 * (share ?? NaN))} %`;
-    for (const words of [
-      `children see ${percent(part?.seen.child)} of the studs of section A, adults ${percent(part?.seen.adult)}`,
-      `nobody sees ${part?.hidden} of them`,
-    ])
-      expect(text).toContain(words);
-    const [upper] = sight?.rooms.dyer ?? [];
-    expect(text).toContain(
-      `adults see ${percent(upper?.free.adult)} of the upper floor of the “Dyer”, children ${percent(upper?.free.child)}`,
-    );
-    const shares = [sight?.shares.adult, sight?.shares.seated, sight?.shares.child, sight?.shares.shoulders];
-    const [adults, seated, children, shoulders] = shares.map((share) => Math.round(100 * (share ?? NaN)));
-    expect(text).toContain(
-      `of 100 visitors ${adults} are adults, ${seated} sit in a wheelchair, ${children} are children and ${shoulders} are carried on shoulders`,
-    );
-    const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
-    expect(splitters).toMatchObject({ free: { seated: 0, child: 0 } });
-    expect(splitters?.hiders[0].name).toBe('Skarn benches');
-    const cast = castingOf(scene);
-    expect(cast.bound).toBe(cast.made);
-    const [goat] = oneMoreOf(scene);
-    const market = totalsOf(sceneInVersion(scene, 'market-day').scene, null);
-    for (const words of [
-      `${listOf(scene, 'character').filter((one) => isInHand(scene, one)).length} of ${listOf(scene, 'character').length} characters are in hand`,
-      `${cast.made} of ${cast.scenes.length} small scenes can be made at once`,
-      `${goat.character?.name ?? ''} is lost; found, it makes “${goat.makes.join()}” possible`,
-      `“Market day” shows ${market.find(({ word }) => word === 'figures in scenes')?.count} figures instead of ${totalsOf(scene, null).find(({ word }) => word === 'figures in scenes')?.count}`,
-    ])
-      expect(text).toContain(words);
-    const sentences = found.map(({ sentence }) => sentence).join(' ');
-    for (const words of [
-      'Module A3 is 767.8 mm across its narrow side; the club stair door lets 760 mm through',
-      'At the seam B1–B2 4 studs stand wrong by up to 1p; B2, studs 69 to 72: raise by 1p',
-      'The seam A3–C1',
-      '8 studs differ',
-      'a step of 20 mm',
-    ])
-      expect(sentences).toContain(words);
-  }, 300_000);
+  longTest(
+    'the lead of a group display',
+    () => {
+      const text = textOf('group.md');
+      const scene = sceneOf('demo/skarn-edge.quarry.json');
+      const found = evaluateRules(scene);
+      const { ground, needed, short, loads, relief } = countedOf(scene);
+      const load = (name: string) => loads.find((one) => one.name === name);
+      const lift = (name: string) => load(name)?.lift?.one.index.toFixed(2);
+      for (const words of [
+        `${formatMm(95.975 * 8 * MM)} across`,
+        `${count(ground)} pieces of ground; ${count(needed)} with what is listed and spares; ${count(short)} are short`,
+        `A1 with ${load('A1')?.bulk.kg.toFixed(1)} kg has an index of ${lift('A1')}`,
+        `A3 with ${load('A3')?.bulk.kg.toFixed(1)} kg has ${lift('A3')}`,
+      ])
+        expect(text).toContain(words);
+      const show = showOf(scene, relief);
+      const { units } = show.shipment;
+      const grams = units.reduce((sum, unit) => sum + unit.grams, 0);
+      const loaded = loadPlanOf(show.shipment, { seconds: 60, now: () => 0 });
+      expect([loaded.trips.length, loaded.bound, loaded.left]).toEqual([1, 1, []]);
+      const tasks = showTasks(show.scene, show.shipment, show.order, 'setup');
+      const { to, until: window } = phaseTimes(show.scene, 'setup');
+      const helpers = helpersOf(show.scene, 'setup');
+      const day = dayPlanOf(tasks, helpers, { now: null, origin: 0, until: window });
+      if (!day.ok) throw new Error(day.reasons.join());
+      expect(day.plan.ready).toBe(day.plan.bound);
+      for (const words of [
+        `${units.length} things of ${formatKg(grams)}`,
+        `${units.filter(({ holds }) => holds.length > 0).length} crates`,
+        `${tasks.length} tasks`,
+        `ready ${window - day.plan.ready} minutes before visitors come at ${to}`,
+        'and no plan is shorter',
+      ])
+        expect(text).toContain(words);
+      const book = showBook(scene, relief);
+      const { circuits, supplies, leads } = book.power;
+      const port = supplies.find(({ supply }) => supply.type === 'usb');
+      const metres = circuits.reduce((sum, { cableMm }) => sum + cableMm, 0) / 1000;
+      const lowest = circuits
+        .flatMap(({ circuit, supply, worst }) =>
+          supply && worst && supply.volts === 5 ? [{ name: circuit.name, volts: 5 - worst.drop }] : [],
+        )
+        .reduce((a, b) => (b.volts < a.volts ? b : a));
+      const far = leads.find(({ outlet }) => outlet === null);
+      const kit = (name: string) =>
+        book.kit.filter((one) => one.name.startsWith(name)).reduce((sum, one) => sum + one.count, 0);
+      for (const words of [
+        `is to give ${port?.milliamps} mA and is rated for ${port?.supply.milliamps} mA`,
+        `crosses ${circuits.find(({ circuit }) => circuit.name === 'Shop windows')?.partings.length} seams`,
+        `All cables together are ${metres.toFixed(1)} m with slack`,
+        `the lowest voltage is ${lowest.volts.toFixed(1)} V of 5 V, on “${lowest.name}”`,
+        `${((far?.needsMm ?? 0) / 1000).toFixed(2)} m away`,
+        `${kit('Table cloth')} cloths, ${kit('Shims of 6 mm')} shims of 6 mm, ${kit('Posts')} posts`,
+        `by the hour, ${showLog(scene).visitors} so far`,
+      ])
+        expect(text).toContain(words);
+      const sight = sightOf(scene, compileRelief(scene));
+      const part = sight?.parts.find(
+        ({ section }) => section !== null && scene.section[section].letter === 'A',
+      );
+      const percent = (share?: number | null) => `${Math.round(100 * (share ?? NaN))} %`;
+      for (const words of [
+        `children see ${percent(part?.seen.child)} of the studs of section A, adults ${percent(part?.seen.adult)}`,
+        `nobody sees ${part?.hidden} of them`,
+      ])
+        expect(text).toContain(words);
+      const [upper] = sight?.rooms.dyer ?? [];
+      expect(text).toContain(
+        `adults see ${percent(upper?.free.adult)} of the upper floor of the “Dyer”, children ${percent(upper?.free.child)}`,
+      );
+      const shares = [
+        sight?.shares.adult,
+        sight?.shares.seated,
+        sight?.shares.child,
+        sight?.shares.shoulders,
+      ];
+      const [adults, seated, children, shoulders] = shares.map((share) => Math.round(100 * (share ?? NaN)));
+      expect(text).toContain(
+        `of 100 visitors ${adults} are adults, ${seated} sit in a wheelchair, ${children} are children and ${shoulders} are carried on shoulders`,
+      );
+      const splitters = sight?.things.find(({ name }) => name === 'Slate splitters');
+      expect(splitters).toMatchObject({ free: { seated: 0, child: 0 } });
+      expect(splitters?.hiders[0].name).toBe('Skarn benches');
+      const cast = castingOf(scene);
+      expect(cast.bound).toBe(cast.made);
+      const [goat] = oneMoreOf(scene);
+      const market = totalsOf(sceneInVersion(scene, 'market-day').scene, null);
+      for (const words of [
+        `${listOf(scene, 'character').filter((one) => isInHand(scene, one)).length} of ${listOf(scene, 'character').length} characters are in hand`,
+        `${cast.made} of ${cast.scenes.length} small scenes can be made at once`,
+        `${goat.character?.name ?? ''} is lost; found, it makes “${goat.makes.join()}” possible`,
+        `“Market day” shows ${market.find(({ word }) => word === 'figures in scenes')?.count} figures instead of ${totalsOf(scene, null).find(({ word }) => word === 'figures in scenes')?.count}`,
+      ])
+        expect(text).toContain(words);
+      const sentences = found.map(({ sentence }) => sentence).join(' ');
+      for (const words of [
+        'Module A3 is 767.8 mm across its narrow side; the club stair door lets 760 mm through',
+        'At the seam B1–B2 4 studs stand wrong by up to 1p; B2, studs 69 to 72: raise by 1p',
+        'The seam A3–C1',
+        '8 studs differ',
+        'a step of 20 mm',
+      ])
+        expect(sentences).toContain(words);
+    },
+    300_000,
+  );
 });

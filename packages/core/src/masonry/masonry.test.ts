@@ -44,7 +44,7 @@ import {
 } from './index.ts';
 import { COVERS, TILES } from './method.ts';
 import { randomDisplays } from '../../test/randomDisplays.ts';
-import { runs } from '../../test/runs.ts';
+import { longTest, runs } from '../../test/runs.ts';
 
 const fillOf = (heights: readonly number[], w: number, method: Method, set: Partial<Fill> = {}): Fill => ({
   w,
@@ -410,7 +410,7 @@ describe('a scene counted', () => {
     expect(tiles({ plots: [store] }).get('brook')).toBe(80 * 16 - 96 - 24 * 8);
     expect(tiles({ plots: [{ ...store, coverUnder: true }] }).get('brook')).toBe(80 * 16 - 96);
   });
-  test('on the demo displays too each stud of cover has a colour of its own ground', () => {
+  longTest('on the demo displays too each stud of cover has a colour of its own ground', () => {
     for (const name of ['skarn-edge', 'larch-lane']) {
       const file = readFileSync(join(import.meta.dirname, '../../../../demo', `${name}.quarry.json`), 'utf8');
       const reading = readFile(file);

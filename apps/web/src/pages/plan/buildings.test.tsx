@@ -2,6 +2,7 @@ import { waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
 import { LONGEST, openPage, pickFromOutline } from '../../../test/openPage.tsx';
+import { longTest } from '../../../../../packages/core/test/runs.ts';
 import { PlanPage } from './PlanPage.tsx';
 
 // Buildings of a city at home, from their plan to their fronts, their floors and their list of pieces.
@@ -35,67 +36,70 @@ const key = async (begin: string, press: string) => {
   await userEvent.keyboard(press);
 };
 
-test('a round tower: an L first, its room, its dome, mixed walls, a door in the wrong colour, and taken apart again', async () => {
-  const page = await open();
-  await pickFromOutline(page, 'Village hall');
-  await page.fill('Width, east', '16');
-  // First an L: a quarter left out, 60 studs of wall as round the whole square, the room 132 of its 192 studs.
-  await page.press('Corner');
-  await page.choose('Corner 1, which', 'North-east');
-  await page.fill('Corner 1, studs wide', '8');
-  await page.fill('Corner 1, studs deep', '8');
-  await page.sees('132 studs');
-  await page.fill('Corner 1, studs wide', '16');
-  await page.sees('take 16 studs of a row of 16');
-  await page.press('Remove Corner 1');
-  await page.choose('Shape', 'Round');
-  // A circle of 16 studs less a wall of one: 148 of 14 × 14.
-  await page.sees('148 studs');
-  await page.fill('Height', '22b');
-  await page.fill('Roof from', '10b');
-  await page.choose('Rings draw in', 'In a curve: a dome');
-  await page.sees('11 rings of bricks');
-  await page.choose('Walls in', 'Chalk');
-  await page.choose('Windows and doors in', 'Slate');
-  await page.press('Colour');
-  await page.choose('Colour 1, in', 'Pebble');
-  await page.fill('Colour 1, percent', '100');
-  await page.sees('Colour 1, percent: 100 is above the most, 99.');
-  await page.fill('Colour 1, percent', '25');
-  // Six studs of its south side run straight: a door of four stands in them, one of the next size up does not.
-  await page.press('Open its fronts');
-  await page.fill('Bays, from the left', '8');
-  await page.sees('2 studs wider than the front');
-  await page.fill('Bays, from the left', '6');
-  await page.sees('nothing is left over');
-  await key('Storey 1, bay 1:', '{Enter}');
-  await page.choose('Bay 1, 6 studs', 'Door 4×1');
-  await page.choose('Stands in another colour', 'Moss');
-  await page.press('Note it as a placeholder');
-  await page.sees('Stands in Moss, should be Slate');
-  expect(Object.values(page.scene().placeholder)).toMatchObject([
-    {
-      ...{ part: 'door-4x1', colour: 'slate', stands: 'moss', qty: 1 },
-      notes: 'Village hall, south front, storey 1, bay 1',
-    },
-  ]);
-  await page.press('Close');
-  // A chest in the corner of its rectangle stands in the wall; in the middle it has room.
-  await page.press('Open its floors');
-  await page.sees('of 148 inside');
-  await page.press('Thing');
-  await page.fill('From the west wall', '0');
-  await page.fill('From the north wall', '0');
-  await page.sees('it stands in the round wall');
-  await page.fill('From the west wall', '6');
-  await page.fill('From the north wall', '6');
-  await page.seesNo('No room');
-  await page.press('Close');
-  await page.press('Add its shell to the needs');
-  await page.sees('Shell of Village hall');
-  await page.press('Take apart');
-  await page.seesNo('Shell of Village hall');
-});
+longTest(
+  'a round tower: an L first, its room, its dome, mixed walls, a door in the wrong colour, and taken apart again',
+  async () => {
+    const page = await open();
+    await pickFromOutline(page, 'Village hall');
+    await page.fill('Width, east', '16');
+    // First an L: a quarter left out, 60 studs of wall as round the whole square, the room 132 of its 192 studs.
+    await page.press('Corner');
+    await page.choose('Corner 1, which', 'North-east');
+    await page.fill('Corner 1, studs wide', '8');
+    await page.fill('Corner 1, studs deep', '8');
+    await page.sees('132 studs');
+    await page.fill('Corner 1, studs wide', '16');
+    await page.sees('take 16 studs of a row of 16');
+    await page.press('Remove Corner 1');
+    await page.choose('Shape', 'Round');
+    // A circle of 16 studs less a wall of one: 148 of 14 × 14.
+    await page.sees('148 studs');
+    await page.fill('Height', '22b');
+    await page.fill('Roof from', '10b');
+    await page.choose('Rings draw in', 'In a curve: a dome');
+    await page.sees('11 rings of bricks');
+    await page.choose('Walls in', 'Chalk');
+    await page.choose('Windows and doors in', 'Slate');
+    await page.press('Colour');
+    await page.choose('Colour 1, in', 'Pebble');
+    await page.fill('Colour 1, percent', '100');
+    await page.sees('Colour 1, percent: 100 is above the most, 99.');
+    await page.fill('Colour 1, percent', '25');
+    // Six studs of its south side run straight: a door of four stands in them, one of the next size up does not.
+    await page.press('Open its fronts');
+    await page.fill('Bays, from the left', '8');
+    await page.sees('2 studs wider than the front');
+    await page.fill('Bays, from the left', '6');
+    await page.sees('nothing is left over');
+    await key('Storey 1, bay 1:', '{Enter}');
+    await page.choose('Bay 1, 6 studs', 'Door 4×1');
+    await page.choose('Stands in another colour', 'Moss');
+    await page.press('Note it as a placeholder');
+    await page.sees('Stands in Moss, should be Slate');
+    expect(Object.values(page.scene().placeholder)).toMatchObject([
+      {
+        ...{ part: 'door-4x1', colour: 'slate', stands: 'moss', qty: 1 },
+        notes: 'Village hall, south front, storey 1, bay 1',
+      },
+    ]);
+    await page.press('Close');
+    // A chest in the corner of its rectangle stands in the wall; in the middle it has room.
+    await page.press('Open its floors');
+    await page.sees('of 148 inside');
+    await page.press('Thing');
+    await page.fill('From the west wall', '0');
+    await page.fill('From the north wall', '0');
+    await page.sees('it stands in the round wall');
+    await page.fill('From the west wall', '6');
+    await page.fill('From the north wall', '6');
+    await page.seesNo('No room');
+    await page.press('Close');
+    await page.press('Add its shell to the needs');
+    await page.sees('Shell of Village hall');
+    await page.press('Take apart');
+    await page.seesNo('Shell of Village hall');
+  },
+);
 
 test('another building on the place of one: what it comes to is told before it is swapped, and undone in one act', async () => {
   const page = await open();
