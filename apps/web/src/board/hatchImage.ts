@@ -1,5 +1,5 @@
 import type { Rect } from '@quarry/core/grid';
-import type { Side } from '@quarry/core/document';
+import { runsEast, type Side } from '@quarry/core/document';
 
 /** How a stud is hatched: not, sparsely one way, or densely both ways, so that it reads without colour. */
 export type HatchLevel = 0 | 1 | 2;
@@ -46,7 +46,7 @@ export function strokeFaces(
     const long = 2 * Math.max(w, d);
     for (let at = 0; at < long; at += 4) {
       const dash = Math.min(3, long - at);
-      if (side === 'n' || side === 's') ctx.fillRect(left + at, top + (side === 's' ? 1 : 0), dash, 1);
+      if (runsEast(side)) ctx.fillRect(left + at, top + (side === 's' ? 1 : 0), dash, 1);
       else ctx.fillRect(left + (side === 'e' ? 1 : 0), top + at, 1, dash);
     }
   }

@@ -1,5 +1,5 @@
 import { MM_PER_PLATE, MM_PER_STUD, type Rect } from '../grid/index.ts';
-import { SIDES, labelOf, type Kind, type Scene, type Side } from '../document/index.ts';
+import { SIDES, labelOf, runsEast, type Kind, type Scene, type Side } from '../document/index.ts';
 import { NEIGHBOUR_STEPS, OUTSIDE, type Relief } from '../terrain/index.ts';
 import { WATCHERS, byWatcher, type PublicEyes, type Watcher } from './eyes.ts';
 import { FREE, firstHider, type Eye, type HeightField, type Peaks } from './seen.ts';
@@ -216,7 +216,7 @@ export function hiddenFaces(relief: Relief, faces: ReadonlyMap<number, KeptFace>
   const hidden = SIDES.map(() => new Uint8Array(relief.w * relief.d));
   for (const { stud, side, isSeen } of faces.values()) if (!isSeen) hidden[side][stud] = 1;
   SIDES.forEach((side, k) => {
-    const isAlongX = side === 'n' || side === 's';
+    const isAlongX = runsEast(side);
     const [lines, along] = isAlongX ? [relief.d, relief.w] : [relief.w, relief.d];
     for (let line = 0; line < lines; line++)
       for (let from = 0, at = 0; at <= along; at++) {

@@ -1,5 +1,5 @@
 import { MM_PER_STUD } from '../grid/index.ts';
-import { displayOf, type Place, type Scene, type Side } from '../document/index.ts';
+import { displayOf, runsEast, type Place, type Scene, type Side } from '../document/index.ts';
 import { currentPlace, evaluateBarriers, highestTable } from '../venue/index.ts';
 import type { Eye } from './seen.ts';
 
@@ -59,7 +59,7 @@ export function eyesAlong(
 ): PublicEye[] {
   const off = distance / MM_PER_STUD;
   return sides.flatMap((side) => {
-    const length = side === 'n' || side === 's' ? w : d;
+    const length = runsEast(side) ? w : d;
     const count = Math.max(1, Math.round((length * MM_PER_STUD) / EYE_STEP));
     return Array.from({ length: count + 1 }, (_, i): PublicEye => {
       const along = (length * i) / count;
@@ -70,7 +70,7 @@ export function eyesAlong(
         e: { x: w + off, y: along },
       }[side];
       // y counts from the south edge, thirds from the north end.
-      const share = side === 'n' || side === 's' ? i / count : 1 - i / count;
+      const share = runsEast(side) ? i / count : 1 - i / count;
       const third = share < 1 / 3 ? 0 : share > 2 / 3 ? 2 : 1;
       return { ...at, z, side, crowd: (crowd[side] / 100) * (thirds[side][third] / 100) };
     });

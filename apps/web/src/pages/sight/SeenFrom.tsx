@@ -1,7 +1,7 @@
 import { formatPercent } from '@quarry/core/grid';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
-import { SIDES, SIDE_WORDS, displayOf, type Scene, type Side } from '@quarry/core/document';
+import { SIDES, SIDE_WORDS, displayOf, runsEast, type Scene, type Side } from '@quarry/core/document';
 import { currentPlace, highestTable } from '@quarry/core/venue';
 import { WATCHERS, eyeHeights, type Sight, type ViewFrom } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner, useLink } from '../../data/useDisplay.tsx';
@@ -51,7 +51,7 @@ export function SeenFrom({ scene, sight }: { scene: Scene; sight: Sight }) {
 
 /** Its thirds, as the plan has them. */
 const thirdsOf = (side: Side): readonly string[] =>
-  side === 'n' || side === 's' ? ['west', 'middle', 'east'] : ['north', 'middle', 'south'];
+  runsEast(side) ? ['west', 'middle', 'east'] : ['north', 'middle', 'south'];
 
 /** How many stand along each side that is looked at. */
 function Crowd({ scene }: { scene: Scene }) {

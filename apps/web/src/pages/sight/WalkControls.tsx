@@ -1,4 +1,4 @@
-import { SIDES, SIDE_WORDS, type Scene } from '@quarry/core/document';
+import { SIDES, SIDE_WORDS, runsEast, type Scene } from '@quarry/core/document';
 import { WATCHERS, type WalkMesh } from '@quarry/core/visibility';
 import { photoUrl } from '../../data/crewApi.ts';
 import { useLink } from '../../data/useDisplay.tsx';
@@ -72,7 +72,7 @@ export function WalkControls({
         }}
       />
       <QuantityField
-        label={`Along it, from the ${here.side === 'n' || here.side === 's' ? 'west' : 'north'} end`}
+        label={`Along it, from the ${runsEast(here.side) ? 'west' : 'north'} end`}
         value={Math.round(here.along)}
         measure="mm"
         min={0}

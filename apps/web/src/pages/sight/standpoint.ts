@@ -1,5 +1,5 @@
 import { MM_PER_STUD } from '@quarry/core/grid';
-import type { Side } from '@quarry/core/document';
+import { runsEast, type Side } from '@quarry/core/document';
 import type { Viewpoint, Watcher } from '@quarry/core/visibility';
 
 /** A place from which one looks, studs east, up and south of the footprint's corner and the datum. */
@@ -23,7 +23,7 @@ export const OFF = { min: 150, max: 4000 } as const;
 export const STEP = { along: 200, off: 100 } as const;
 
 export const sideLengthOf = ({ w, d }: { w: number; d: number }, side: Side): number =>
-  (side === 'n' || side === 's' ? w : d) * MM_PER_STUD;
+  (runsEast(side) ? w : d) * MM_PER_STUD;
 
 /**
  * Where the eye is and what it looks at, studs east, up and south of the footprint's corner and the datum.
