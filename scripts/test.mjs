@@ -34,11 +34,12 @@ function ensureChromium() {
 
 install();
 ensureChromium();
-step('types, lint (the rules, the format, the stair, nothing unread or unused) and build');
+step(`types, lint (the rules, the format, the stair${isAll ? ', nothing unread or unused' : ''}) and build`);
 const failed = await together({
   types: script('typecheck'),
   rules: script('lint:rules'),
   house: script('lint:house'),
+  ...(isAll ? { unused: script('lint:unused') } : {}),
   build: [process.execPath, join(ROOT, 'scripts', 'build.mjs'), 'web', 'server', 'cli'],
 });
 if (failed.length > 0) process.exit(1);

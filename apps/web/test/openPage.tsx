@@ -138,4 +138,5 @@ export async function openPage(
 export async function pickFromOutline(page: OpenPage, name: string): Promise<void> {
   act(() => useView.getState().pick(null));
   await page.press(new RegExp(`^${name}`));
+  await page.seesNo('Opening its data sheet');
 }
