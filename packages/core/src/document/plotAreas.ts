@@ -457,17 +457,10 @@ export function pavementCorners(plot: Turned & Built): Point[] | null {
 }
 
 /** The rectangle that holds a plot's turned walls. */
-export function plotBounds(plot: Turned): Rect {
-  let bounds = known.get(plot);
-  if (!bounds) {
-    const { x, y, w, d, turn } = plot;
-    bounds = turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOfPoints(wallCorners(plot));
-    known.set(plot, bounds);
-  }
-  return bounds;
-}
-/** Plots never change, and a board asks for the bounds of all of them at every drawing. */
-const known = new WeakMap<object, Rect>();
+export const plotBounds = rememberFor((plot: Turned): Rect => {
+  const { x, y, w, d, turn } = plot;
+  return turn === 0 && isBoxed(plot) ? { x, y, w, d } : boundsOfPoints(wallCorners(plot));
+});
 
 /**
  * Where a seam runs through a plot, counted as `cutAt` counts: from the west or north wall of the unturned building, studs.

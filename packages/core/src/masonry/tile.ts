@@ -1,3 +1,4 @@
+import { rememberFor } from '../grid/index.ts';
 import { paintPieceIds, pieceSet, type PlacedPieces, type PieceSet } from './pieces.ts';
 import { improveTiling } from './localSearch.ts';
 
@@ -123,17 +124,12 @@ function largestFirst(
 }
 
 /** The piece of most studs of a set, as a set of its own. */
-function largestOf(set: PieceSet): PieceSet {
-  const known = largest.get(set);
-  if (known) return known;
+const largestOf = rememberFor((set: PieceSet): PieceSet => {
   const size = set.has.flatMap((row, w) =>
     row.flatMap((there, d): [number, number][] => (there && w * d === set.largest ? [[w, d]] : [])),
   );
-  const alone = pieceSet(size);
-  largest.set(set, alone);
-  return alone;
-}
-const largest = new WeakMap<PieceSet, PieceSet>();
+  return pieceSet(size);
+});
 
 /**
  * Lays as many large pieces as fit on whole runs of a mask, and leaves the rest open.

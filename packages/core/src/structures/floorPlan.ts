@@ -1,4 +1,11 @@
-import { countOf, intersection, stripsBesideArea, type Rect, boundsOfPoints } from '../grid/index.ts';
+import {
+  countOf,
+  intersection,
+  rememberFor,
+  stripsBesideArea,
+  type Rect,
+  boundsOfPoints,
+} from '../grid/index.ts';
 import {
   isOnHalf,
   isRound,
@@ -84,15 +91,8 @@ export const STEEPEST = 3;
 /** Parts of a stud that places are exact to. */
 const HALVES = 2;
 
-/** Plots never change, and several rules ask for the floors of all of them at every evaluation. */
-const known = new WeakMap<Plot, readonly FloorPlan[]>();
-
 /** The floors of a building with what stands on them; the last is under the roof. Worked out once for each plot. */
-export function floorPlans(plot: Plot): readonly FloorPlan[] {
-  const plans = known.get(plot) ?? planFloors(plot);
-  known.set(plot, plans);
-  return plans;
-}
+export const floorPlans = rememberFor((plot: Plot): readonly FloorPlan[] => planFloors(plot));
 
 function planFloors(plot: Plot): FloorPlan[] {
   const layers = floorLayers(plot);

@@ -1,4 +1,4 @@
-import { roundOut, type Rect } from '../grid/index.ts';
+import { rememberFor, roundOut, type Rect } from '../grid/index.ts';
 import {
   GROUNDS,
   SIDES,
@@ -176,9 +176,7 @@ const ABOUT = 2;
  * The greatest share of the way that the centre of a stud has: less than 1 unless the ridge meets a centre. 1 where no
  * stud of the hill lies beside its ridge: such a hill does not reach its height.
  */
-function crestOf(form: Form): number {
-  const known = crests.get(form);
-  if (known !== undefined) return known;
+const crestOf = rememberFor((form: Form): number => {
   const ridge = ridgeOf(form);
   const [a, b] = ridge;
   const everywhere = form.shape === 'outline';
@@ -199,12 +197,8 @@ function crestOf(form: Form): number {
         most = Math.max(most, shareAt(form, ridge, p).share);
     }
   });
-  const crest = most < 0 ? 1 : most;
-  crests.set(form, crest);
-  return crest;
-}
-/** Hills and hollows never change, so that each crest is found once. */
-const crests = new WeakMap<object, number>();
+  return most < 0 ? 1 : most;
+});
 
 /**
  * Height of a hill above its foot at each of its studs, plates, and whether the stud is part of a rock face. Every

@@ -9,6 +9,7 @@ import {
   studsOfArea,
   type Rect,
   type StudArea,
+  rememberFor,
 } from '../grid/index.ts';
 import {
   builtSides,
@@ -72,16 +73,9 @@ const CLOSED = 4;
  * stud at most over the inside of the one below.
  * @returns null for other roofs, and where there is no height for a ring
  */
-export function ringRoofOf(plot: Roofed): RingRoof | null {
-  if (plot.eaves === null || roofFormOf(plot) !== 'stepped') return null;
-  const before = roofs.get(plot);
-  if (before !== undefined) return before;
-  const roof = closeOver(plot);
-  roofs.set(plot, roof);
-  return roof;
-}
-/** Plots never change, and each fitting and place of a figure asks. */
-const roofs = new WeakMap<object, RingRoof | null>();
+export const ringRoofOf = rememberFor((plot: Roofed): RingRoof | null =>
+  plot.eaves === null || roofFormOf(plot) !== 'stepped' ? null : closeOver(plot),
+);
 
 function closeOver(plot: Roofed): RingRoof | null {
   const eaves = wallTop(plot);

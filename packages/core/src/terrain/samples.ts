@@ -1,3 +1,4 @@
+import { rememberFor } from '../grid/index.ts';
 import type { Terrain } from '../document/index.ts';
 
 // Samples of imported ground, packed as base64 text: 16 bits each, the lower byte first.
@@ -28,21 +29,18 @@ export function packSamples(samples: Uint16Array): string {
   return parts.join('');
 }
 
-const unpacked = new WeakMap<object, Uint16Array>();
-
 /** The samples of an imported ground; missing ones are 0. Unpacked once for each entity: entities never change. */
-export function readSamples(terrain: Pick<Terrain, 'columns' | 'rows' | 'samples'>): Uint16Array {
-  const known = unpacked.get(terrain);
-  if (known) return known;
-  const text = terrain.samples.replace(/=+$/, '');
-  const bytes = new Uint8Array(terrain.columns * terrain.rows * 2);
-  let at = 0;
-  for (let i = 0; i < text.length && at < bytes.length; i += 4) {
-    const four = [0, 1, 2, 3].reduce((sum, k) => (sum << 6) | (VALUES[text.charCodeAt(i + k)] ?? 0), 0);
-    for (let k = 0; k < 3 && at < bytes.length; k++) bytes[at++] = (four >> (16 - 8 * k)) & 255;
-  }
-  const samples = new Uint16Array(bytes.length / 2);
-  for (let i = 0; i < samples.length; i++) samples[i] = bytes[2 * i] | (bytes[2 * i + 1] << 8);
-  unpacked.set(terrain, samples);
-  return samples;
-}
+export const readSamples = rememberFor(
+  (terrain: Pick<Terrain, 'columns' | 'rows' | 'samples'>): Uint16Array => {
+    const text = terrain.samples.replace(/=+$/, '');
+    const bytes = new Uint8Array(terrain.columns * terrain.rows * 2);
+    let at = 0;
+    for (let i = 0; i < text.length && at < bytes.length; i += 4) {
+      const four = [0, 1, 2, 3].reduce((sum, k) => (sum << 6) | (VALUES[text.charCodeAt(i + k)] ?? 0), 0);
+      for (let k = 0; k < 3 && at < bytes.length; k++) bytes[at++] = (four >> (16 - 8 * k)) & 255;
+    }
+    const samples = new Uint16Array(bytes.length / 2);
+    for (let i = 0; i < samples.length; i++) samples[i] = bytes[2 * i] | (bytes[2 * i + 1] << 8);
+    return samples;
+  },
+);

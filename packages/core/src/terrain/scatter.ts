@@ -1,7 +1,7 @@
 import type { Planting, Repeat } from '../document/index.ts';
 import { eachSpan } from './shape.ts';
 import { atAlong } from './strip.ts';
-import { lengthOfLine, boundsOf, type Rect } from '../grid/index.ts';
+import { lengthOfLine, boundsOf, rememberFor, type Rect } from '../grid/index.ts';
 
 // Where the many stand: plants of a planting, the members of a repeat.
 
@@ -34,13 +34,7 @@ const TRIES = 6;
  * for it, on the one farthest from those there are (so that they scatter evenly without a pattern). The kinds
  * share the plants as their parts in the mix say, to within one plant. The same seed gives the same plants.
  */
-export function plantsOf(planting: Planting): readonly Plant[] {
-  let plants = grown.get(planting);
-  if (!plants) grown.set(planting, (plants = plantsIn(planting)));
-  return plants;
-}
-/** Plantings never change, so that each is grown once. */
-const grown = new WeakMap<Planting, readonly Plant[]>();
+export const plantsOf = rememberFor((planting: Planting): readonly Plant[] => plantsIn(planting));
 
 function plantsIn(planting: Planting): Plant[] {
   const { density, mix, seed } = planting;

@@ -171,16 +171,9 @@ function summed(plot: Roofed, pitches: readonly RoofPitch[], flat: number): Slop
  * of its widest part.
  * @returns of no courses where the building is too narrow for any
  */
-export function slopedRoofOf(plot: Roofed): SlopedRoof | null {
-  if (plot.eaves === null || roofFormOf(plot) === 'stepped') return null;
-  const before = roofs.get(plot);
-  if (before) return before;
-  const roof = bestRoof(plot);
-  roofs.set(plot, roof);
-  return roof;
-}
-/** Plots never change, and each fitting and place of a figure asks. */
-const roofs = new WeakMap<object, SlopedRoof>();
+export const slopedRoofOf = rememberFor((plot: Roofed): SlopedRoof | null =>
+  plot.eaves === null || roofFormOf(plot) === 'stepped' ? null : bestRoof(plot),
+);
 
 function bestRoof(plot: Roofed): SlopedRoof {
   const own = roofSlope(plot.slope);

@@ -1,5 +1,5 @@
-import { plantsOf, type Plant } from '@quarry/core/terrain';
-import { listOf, type Planting } from '@quarry/core/document';
+import { plantsOf } from '@quarry/core/terrain';
+import { listOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, visible, type Picture } from '../ink.ts';
 import type { BoardKind } from './kind.ts';
@@ -34,14 +34,6 @@ export const plantingBoard: BoardKind = {
   ],
 };
 
-/** Plants are worked out once for each planting: entities never change. */
-const plants = new WeakMap<Planting, readonly Plant[]>();
-const plantsIn = (planting: Planting): readonly Plant[] => {
-  const known = plants.get(planting) ?? plantsOf(planting);
-  plants.set(planting, known);
-  return known;
-};
-
 function drawPlantings(ctx: CanvasRenderingContext2D, picture: Picture): void {
   const { palette, scene, view } = picture;
   const px = 1 / view.scale;
@@ -54,7 +46,7 @@ function drawPlantings(ctx: CanvasRenderingContext2D, picture: Picture): void {
       ctx.setLineDash([1 * px, 3 * px]);
       ctx.strokeRect(planting.x, planting.y, planting.w, planting.d);
       ctx.setLineDash([]);
-      for (const plant of plantsIn(planting)) crown(ctx, picture, plant.x, plant.y, plant.crown);
+      for (const plant of plantsOf(planting)) crown(ctx, picture, plant.x, plant.y, plant.crown);
     }
   });
 }
