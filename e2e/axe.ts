@@ -39,19 +39,15 @@ async function bringAxe(page: Page): Promise<void> {
   await client.detach();
 }
 
-/** What axe finds on a part of what is shown, colours apart; one line for each element. @param part selector */
-export async function axe(page: Page, part = 'html'): Promise<string[]> {
+/** What axe finds on what is shown, colours apart; one line for each element. */
+export async function axe(page: Page): Promise<string[]> {
   await bringAxe(page);
-  return page.evaluate(
-    async (within, rules) => {
-      const { violations } = await window.axe.run(within, rules);
-      return violations.flatMap(({ id, nodes }) =>
-        nodes.map(({ html, any }) => `${id}: ${html.slice(0, 160)} ${any[0]?.message ?? ''}`),
-      );
-    },
-    part,
-    RULES,
-  );
+  return page.evaluate(async (rules) => {
+    const { violations } = await window.axe.run(document, rules);
+    return violations.flatMap(({ id, nodes }) =>
+      nodes.map(({ html, any }) => `${id}: ${html.slice(0, 160)} ${any[0]?.message ?? ''}`),
+    );
+  }, RULES);
 }
 
 /** Looks of texts that need not be judged again on a page: those that passed, and places where axe never says. */

@@ -1,5 +1,4 @@
 import type { Page } from 'puppeteer-core';
-import { isAll } from '../packages/core/test/runs.ts';
 import { axe, faintColours } from './axe.ts';
 
 // Every page and sheet, and what each must hold by axe.
@@ -58,13 +57,9 @@ export const TABS: Partial<Record<string, string[]>> = {
   survey: ['Larkmoor', 'Access route', 'Reach', 'Loads', 'Visitors', 'Room'],
 };
 
-/**
- * Expects that axe finds nothing on what is shown, nor in its colours by night and by day.
- * @param part of the page that is looked at, a selector, where all is tried; undefined: all of it, always
- */
-export async function expectAccessible(page: Page, where: string, part?: string): Promise<void> {
-  if (part !== undefined && !isAll) return;
-  expect({ where, found: await axe(page, part) }).toEqual({ where, found: [] });
+/** Expects that axe finds nothing on what is shown, nor in its colours by night and by day. */
+export async function expectAccessible(page: Page, where: string): Promise<void> {
+  expect({ where, found: await axe(page) }).toEqual({ where, found: [] });
   for (const theme of ['night', 'day']) {
     // The switch of the frame sets this attribute too; beside it, it only draws the boards again, which axe does not read.
     await page.evaluate((to) => void (document.documentElement.dataset.theme = to), theme);

@@ -1,5 +1,4 @@
 import type { Page } from 'puppeteer-core';
-import { byExtent } from '../packages/core/test/runs.ts';
 import { axe } from './axe.ts';
 
 // How a page fits the screens that people have in their hands.
@@ -84,18 +83,16 @@ const SCREENS = [
   { width: 640, height: 400, of: 'a laptop with letters twice as large' },
   { width: 390, height: 844, of: 'a phone' },
 ];
-/** On which of them a sheet within a page is looked at; the page itself is on all. */
-const PHONE = SCREENS.slice(-1);
-const SHEET_SCREENS = byExtent({ check: PHONE, test: PHONE, all: SCREENS, soak: SCREENS });
+/** Where most of what does not fit shows. */
+export const PHONE = SCREENS.slice(-1);
 
 /**
  * Expects that what is shown is made for fingers on each screen: nothing scrolls sideways, is cut off, or is too small to
  * press, and that axe finds nothing where letters are twice as large. The page has its size again afterwards.
- * @param part of the page that is looked at, a selector; undefined: all of it
  */
-export async function expectFits(page: Page, state: string, part?: string): Promise<void> {
+export async function expectFits(page: Page, state: string, screens = SCREENS): Promise<void> {
   const before = page.viewport();
-  for (const { of, ...size } of part === undefined ? SCREENS : SHEET_SCREENS) {
+  for (const { of, ...size } of screens) {
     const where = `${state} on ${of} (${size.width} × ${size.height})`;
     await resize(page, size);
     let fit = await page.evaluate(measureFit);
@@ -105,7 +102,7 @@ export async function expectFits(page: Page, state: string, part?: string): Prom
       fit = await page.evaluate(measureFit);
     }
     const { sideways, large, small, zooming, cut } = fit;
-    const found = size.width === 640 ? await axe(page, part) : [];
+    const found = size.width === 640 ? await axe(page) : [];
     expect({ where, sideways, zooming, cut, small: large < LARGE ? small : [], found }).toEqual({
       ...{ where, sideways: [], zooming: [], cut: [], small: [], found: [] },
     });

@@ -15,6 +15,7 @@ import {
   shows,
   signedInPage,
   startServer,
+  undo,
   valueOf,
   newPage,
 } from './stage.ts';
@@ -108,9 +109,7 @@ test('a finding is kept with a reason, reopened, and lapses when its number chan
   await sees(page, 'Accepted by Iva Thorsby');
   await press(page, 'Reopen');
   await page.waitForSelector('button[data-findings="1 1 0"]');
-  await page.keyboard.down('Control');
-  await page.keyboard.press('z');
-  await page.keyboard.up('Control');
+  await undo(page);
   await page.waitForSelector('button[data-findings="0 1 0"]');
   await press(page, 'Close the findings');
   await pickFromOutline(page, 'Plots', 'Eel trap hut');

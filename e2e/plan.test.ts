@@ -1,14 +1,13 @@
 import type { Page } from 'puppeteer-core';
 import {
+  beginOnTable,
   boardReady,
   choose,
   clickStuds,
   countInOutline,
   dragStuds,
   fill,
-  goTo,
   openDisplay,
-  openList,
   press,
   saved,
   sees,
@@ -29,14 +28,7 @@ journey(
   'a small valley from nothing: hill, water, stream, road, track, house, planting; judged as it grows',
   async (open) => {
     const page = await open('Tobin Orr');
-    await openList(page);
-    await page.focus('main input');
-    await page.keyboard.type('Linden vale');
-    await press(page, 'Table 192 × 96');
-    await choose(page, 'Ground begins on', 'one brick up');
-    await press(page, 'Begin');
-    await page.waitForSelector('nav[aria-label="Pages"]');
-    await goTo(page, 'plan');
+    await beginOnTable(page, 'Linden vale');
     await take(page, 'h');
     await dragStuds(page, [8, 8], [72, 60]);
     await shows(page, 'Hill 1');

@@ -149,6 +149,25 @@ export async function openList(page: Page): Promise<void> {
   await page.waitForSelector('::-p-text(Displays)');
 }
 
+/** Begins a display on a table of 192 × 96 studs with a brick of ground, and goes to its plan. */
+export async function beginOnTable(page: Page, name: string): Promise<void> {
+  await openList(page);
+  await page.focus('main input');
+  await page.keyboard.type(name);
+  await press(page, 'Table 192 × 96');
+  await choose(page, 'Ground begins on', 'one brick up');
+  await press(page, 'Begin');
+  await page.waitForSelector('nav[aria-label="Pages"]');
+  await goTo(page, 'plan');
+}
+
+/** Takes back the last act by its keys. */
+export async function undo(page: Page): Promise<void> {
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+}
+
 /** Opens a display by its address, on one of its pages. */
 export async function openDisplay(page: Page, name: string, at = 'plan'): Promise<void> {
   const id = await page.evaluate(async (wanted) => {

@@ -9,6 +9,7 @@ import {
   saved,
   sees,
   signedInPage,
+  undo,
   writeText,
 } from '../stage.ts';
 import { useJourneys } from '../suite.ts';
@@ -16,11 +17,6 @@ import { useJourneys } from '../suite.ts';
 const { demo, journey } = useJourneys();
 
 const modulesNow = (page: Page, count: number) => sees(page, `Current: ${count} modules`);
-const undo = async (page: Page) => {
-  await page.keyboard.down('Control');
-  await page.keyboard.press('z');
-  await page.keyboard.up('Control');
-};
 
 journey(
   'alternatives are compared, one is used and undone; the knife meets what may not be cut',

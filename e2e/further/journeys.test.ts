@@ -11,6 +11,7 @@ import {
   press,
   saved,
   sees,
+  undo,
   valueOf,
 } from '../stage.ts';
 import { useJourneys } from '../suite.ts';
@@ -65,9 +66,7 @@ journey('from the plan to bases, stages and findings, and back by undo', async (
     .click();
   await page.waitForSelector('::-p-xpath(//aside[@aria-label="Inspector"]//h2[normalize-space()="Table 4"])');
   await press(page, 'Close the findings');
-  await page.keyboard.down('Control');
-  await page.keyboard.press('z');
-  await page.keyboard.up('Control');
+  await undo(page);
   await sees(page, '240 × 144 studs');
 
   // Cut: modules on real bases, what to buy and what it costs; taken, then counted on Stockpile.

@@ -1,12 +1,12 @@
 import type { Page } from 'puppeteer-core';
 import {
+  beginOnTable,
   choose,
   clickStuds,
   dragStuds,
   fill,
   goTo,
   openDisplay,
-  openList,
   openTab,
   pickFromOutline,
   press,
@@ -14,6 +14,7 @@ import {
   sees,
   shows,
   take,
+  undo,
   valueOf,
 } from '../stage.ts';
 import { useJourneys } from '../suite.ts';
@@ -34,14 +35,7 @@ journey(
   'a quay on pillars over water with a shed on it and a hut under it, a bridge, and a cellar under a house',
   async (open) => {
     const page = await open('Tobin Orr');
-    await openList(page);
-    await page.focus('main input');
-    await page.keyboard.type('Quay cove');
-    await press(page, 'Table 192 × 96');
-    await choose(page, 'Ground begins on', 'one brick up');
-    await press(page, 'Begin');
-    await page.waitForSelector('nav[aria-label="Pages"]');
-    await goTo(page, 'plan');
+    await beginOnTable(page, 'Quay cove');
     await take(page, 'w');
     await dragStuds(page, [100, 30], [160, 80]);
     await shows(page, 'Water 1');
@@ -84,9 +78,7 @@ journey(
     await toOutline(page, 'Plots', 'Plot 1');
     expect(await valueOf(page, 'From west')).toBe('113 studs');
     await page.focus('[role="application"]');
-    await page.keyboard.down('Control');
-    await page.keyboard.press('z');
-    await page.keyboard.up('Control');
+    await undo(page);
     await toOutline(page, 'Decks', 'Deck 1');
     expect(await valueOf(page, 'From west')).toBe('110 studs');
     await toOutline(page, 'Plots', 'Plot 1');

@@ -71,23 +71,24 @@ async function main(): Promise<void> {
 
   // Only now: what is asked for wrongly is told before all of the server is read.
   const { serve } = await import('./serve.ts');
-  await serve({
-    database,
-    migrations,
-    web: join(ROOT, 'apps', 'web', 'dist'),
-    fonts: join(ROOT, 'node_modules'),
-    worker: join(HERE, 'sheets.worker.js'),
-    demo: values.demo ? join(ROOT, 'demo') : null,
-    port,
-    host: values.host,
-    hostNames: values['host-name']
-      .split(',')
-      .map((name) => name.trim().toLowerCase())
-      .filter((name) => name !== ''),
-    behindProxy: values['behind-proxy'],
-    copies,
-    copyEvery,
-  });
+  await serve(
+    {
+      database,
+      migrations,
+      worker: join(HERE, 'sheets.worker.js'),
+      fonts: join(ROOT, 'node_modules'),
+      web: join(ROOT, 'apps', 'web', 'dist'),
+      demo: values.demo,
+      hosts: values['host-name']
+        .split(',')
+        .map((name) => name.trim().toLowerCase())
+        .filter((name) => name !== ''),
+      behindProxy: values['behind-proxy'],
+      signInLimit: 10,
+      logLevel: process.env.LOG_LEVEL ?? 'warn',
+    },
+    { port, host: values.host, demoFiles: join(ROOT, 'demo'), copies, copyEvery },
+  );
 }
 
 /** @throws StoreError naming the option, its value and the limits */

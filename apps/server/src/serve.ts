@@ -2,29 +2,19 @@ import 'reflect-metadata';
 import { dirname, join } from 'node:path';
 import { AccountsService } from './accounts/accounts.service.ts';
 import { createApp } from './app.ts';
+import type { Config } from './config.ts';
 import { DemoService } from './demo/demo.service.ts';
 import { keepCopies } from './store/copies.ts';
 import { StoreError } from './store/database.ts';
 
 const KEEP_ALIVE_MS = 65_000;
 
-/** A server as its options ask for it. */
+/** What serving needs beside the settings of the app. */
 interface Serving {
-  database: string;
-  /** Folder of the migrations. */
-  migrations: string;
-  /** Folder of the built pages. */
-  web: string;
-  /** Folder in which the packages of fonts are. */
-  fonts: string;
-  /** File of the worker that draws sheets. */
-  worker: string;
-  /** Folder of the demo's files; null: no demo. */
-  demo: string | null;
   port: number;
   host: string;
-  hostNames: readonly string[];
-  behindProxy: boolean;
+  /** Folder of the files that a demo is seeded from. */
+  demoFiles: string;
   /** How many copies are kept; 0: none. */
   copies: number;
   /** Hours from one copy to the next. */
@@ -35,23 +25,14 @@ interface Serving {
  * Serves until it is told to stop, and prints where.
  * @throws StoreError when the port cannot be had or the database not be opened
  */
-export async function serve(options: Serving): Promise<void> {
-  const { database, migrations, web, fonts, worker, demo, port, host, hostNames, behindProxy } = options;
-  const { copies, copyEvery } = options;
-  const running = await createApp({
-    database,
-    migrations,
-    worker,
-    fonts,
-    web,
-    demo: demo !== null,
-    hosts: hostNames,
-    behindProxy,
-    signInLimit: 10,
-    logLevel: process.env.LOG_LEVEL ?? 'warn',
-  });
+export async function serve(
+  config: Config,
+  { port, host, demoFiles, copies, copyEvery }: Serving,
+): Promise<void> {
+  const { demo, database } = config;
+  const running = await createApp(config);
   const { app } = running;
-  if (demo !== null) await app.get(DemoService).seed(demo, new Date());
+  if (demo) await app.get(DemoService).seed(demoFiles, new Date());
   // A page that asks every twenty seconds keeps its line; a proxy's idle limit is usually a minute.
   app.getHttpServer().keepAliveTimeout = KEEP_ALIVE_MS;
   await app.listen(port, host).catch((error: unknown) => {
@@ -62,8 +43,7 @@ export async function serve(options: Serving): Promise<void> {
     typeof address === 'object' && address !== null && 'port' in address ? Number(address.port) : port;
   const url = `http://${host === '0.0.0.0' || host === '127.0.0.1' ? 'localhost' : host}:${bound}`;
   process.stdout.write(`\nOpen Quarry is at ${url}\n`);
-  if (demo !== null)
-    process.stdout.write('Demo: pick one of the crew on the first page; no password is needed.\n');
+  if (demo) process.stdout.write('Demo: pick one of the crew on the first page; no password is needed.\n');
   else {
     const code = app.get(AccountsService).openSetup();
     if (code)
@@ -73,8 +53,7 @@ export async function serve(options: Serving): Promise<void> {
   }
 
   // A demo is recreated at will: it needs no copies.
-  if (demo === null && copies > 0)
-    scheduleCopies(database, join(dirname(database), 'copies'), copies, copyEvery);
+  if (!demo && copies > 0) scheduleCopies(database, join(dirname(database), 'copies'), copies, copyEvery);
 
   const stop = () => {
     process.off('SIGTERM', stop);
