@@ -47,11 +47,12 @@ export default {
   projects: [
     {
       // In plain Node, and what a file loads is there for the next: no sandbox to build and to look through for each of them.
-      // It knows neither mocks of modules nor time limits (`npm test` has one of its own).
+      // It knows neither mocks of modules nor time limits (`npm test` has one of its own). Threads, not processes: there a worker
+      // that starts late waits for ever for its settings.
       displayName: 'core',
       rootDir: '.',
       roots: ['<rootDir>/packages', '<rootDir>/apps/cli'],
-      runner: 'jest-light-runner/child-process',
+      runner: 'jest-light-runner',
       setupFiles: ['<rootDir>/packages/core/test/typescript.mjs', SEED],
     },
     {
