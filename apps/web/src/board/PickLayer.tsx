@@ -76,6 +76,7 @@ export function PickLayer({
   const { scene, view, palette, metric, room } = shown;
   const { picks, place, moving, sizing } = pick;
   const many = picks.length > 1;
+  const only = many ? undefined : picks[0];
   const shownSize = moving ?? sizing ?? sizeOfDraft(draft);
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden">
@@ -114,7 +115,7 @@ export function PickLayer({
             )
           );
         })}
-        {picks.length === 1 && acts && <Corners shown={shown} picked={picks[0]} pick={pick} acts={acts} />}
+        {only && acts && <Corners shown={shown} picked={only} pick={pick} acts={acts} />}
         {guides.map((guide) => (
           <SnapGuides
             key={`${guide.axis}${guide.at}`}

@@ -1,6 +1,7 @@
 import type { KeyboardEvent } from 'react';
 import type { Rect } from '@quarry/core/grid';
 import { useView, type Picked } from '../data/view.ts';
+import { arrowWay } from '../ui/arrows.ts';
 import type { BoardActs } from './acts.ts';
 import { isPlaced, shapeAt, toolOf } from './kinds/index.ts';
 import { snapRect } from './pick.ts';
@@ -8,12 +9,6 @@ import { toStuds, zoomAt, type Viewport } from './viewport.ts';
 
 /** Pixels by which an arrow key moves the view. */
 const PAN = 60;
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 
 interface KeySetting {
   acts: BoardActs | undefined;
@@ -55,7 +50,7 @@ export function boardKeyDown(setting: KeySetting): (event: KeyboardEvent) => voi
     if (keyTaken(event)) return;
     // The tool as it is this moment: a quick hand presses Enter before the board is drawn with a new one.
     const { tool: held, pick, takeTool } = useView.getState();
-    const way = Object.hasOwn(ARROWS, event.key) ? ARROWS[event.key] : undefined;
+    const way = arrowWay(event.key);
     if (way) arrow(event, way, acts, view);
     else if (event.key === '+' || event.key === '=') setView(zoomAt(view, 1.25, middle.x, middle.y));
     else if (event.key === '-') setView(zoomAt(view, 0.8, middle.x, middle.y));

@@ -18,7 +18,7 @@ export function drawCables(ctx: CanvasRenderingContext2D, { scene, palette, view
   ctx.lineWidth = 1.6;
   knownCables(scene).forEach(({ lines, connectors }, i) => {
     const aside = (i % DASHES.length) * ASIDE;
-    ctx.setLineDash([...DASHES[i % DASHES.length]]);
+    ctx.setLineDash([...(DASHES[i % DASHES.length] ?? [])]);
     ctx.beginPath();
     for (const points of lines)
       points.forEach((point, at) => {

@@ -29,7 +29,7 @@ export function drawCut(ctx: CanvasRenderingContext2D, { palette, view }: Pictur
 
 /** The least step of a scale whose ticks are far enough apart to be labelled. @param pixels px a unit of the scale */
 const stepOf = (steps: readonly number[], pixels: number) =>
-  steps.find((step) => step * pixels >= 44) ?? steps[steps.length - 1];
+  steps.find((step) => step * pixels >= 44) ?? Math.max(...steps);
 
 /** Steps that fit the grid (studs) and the tape (centimetres, inches). */
 const STUD_STEPS = [1, 4, 8, 16, 48, 96, 192, 384, 768, 1536];

@@ -171,7 +171,7 @@ function isPlainGround(
   row: number,
 ): boolean {
   if (column < x || row < y || column >= x + w || row >= y + d) return false;
-  const code = ground[(row - y) * w + column - x];
+  const code = ground[(row - y) * w + column - x] ?? OUTSIDE;
   return code !== OUTSIDE && waters[code] === 0;
 }
 

@@ -37,8 +37,9 @@ function pathsOf(slab: Slab): SlabPaths {
   const isOn = (x: number, y: number) =>
     x >= 0 && y >= 0 && x < slab.w && y < slab.d && slab.top[y * slab.w + x] !== NO_SLAB;
   eachStudOf(slab, (k, x, y) => {
-    const path = covers.get(slab.ground[k]) ?? new Path2D();
-    covers.set(slab.ground[k], path);
+    const number = slab.ground[k] ?? 0;
+    const path = covers.get(number) ?? new Path2D();
+    covers.set(number, path);
     path.rect(x, y, 1, 1);
     if (slab.arch[k] !== ARCH.none) pillars.rect(x + 0.4, y + 0.4, 0.2, 0.2);
     else if (slab.foot[k] !== NO_SLAB) pillars.rect(x + 0.1, y + 0.1, 0.8, 0.8);
@@ -93,6 +94,7 @@ export function drawDecks(ctx: Ctx, picture: Picture): void {
       if (!isHidden)
         for (const [number, path] of covers) {
           const ground = GROUNDS[number];
+          if (!ground) continue;
           ctx.fillStyle = palette.sheet;
           ctx.fill(path);
           ctx.fillStyle = groundTint(palette, picture.scene, ground) ?? palette.tints[1];

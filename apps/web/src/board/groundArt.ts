@@ -115,12 +115,12 @@ function paintTint(
     for (let row = 0; row < d; row++)
       for (let column = 0; column < w; column++) {
         const i = (y - relief.y + row) * relief.w + x - relief.x + column;
-        const code = relief.ground[i];
+        const code = relief.ground[i] ?? OUTSIDE;
         if (code === OUTSIDE) continue;
         const fixed = own[code === BARE ? GROUNDS.length : code];
         // One tint for each three bricks above datum.
-        const step = Math.min(tints.length - 1, Math.max(0, Math.trunc((relief.height[i] - 9) / 9)));
-        pixels[row * w + column] = fixed ?? tints[step];
+        const step = Math.min(tints.length - 1, Math.max(0, Math.trunc(((relief.height[i] ?? 0) - 9) / 9)));
+        pixels[row * w + column] = fixed ?? tints[step] ?? 0;
       }
     ctx.putImageData(image, x - relief.x, y - relief.y);
   }
@@ -167,7 +167,7 @@ function bordersOf(relief: Relief, tile: Rect): { borders: Path2D; outline: Path
   const at = (column: number, row: number) =>
     column < 0 || row < 0 || column >= relief.w || row >= relief.d
       ? OUTSIDE
-      : relief.ground[row * relief.w + column];
+      : (relief.ground[row * relief.w + column] ?? OUTSIDE);
   const kind = (a: number, b: number) =>
     a === b ? null : a === OUTSIDE || b === OUTSIDE ? outline : borders;
   const x0 = tile.x - relief.x;
@@ -210,15 +210,16 @@ function contourArt({
     const count = line.length / 2;
     const closed = line[0] === line[line.length - 2] && line[1] === line[line.length - 1];
     let length = 0;
-    const corner = (i: number) => ({ x: line[2 * i], y: line[2 * i + 1] });
+    const corner = (i: number) => ({ x: line[2 * i] ?? 0, y: line[2 * i + 1] ?? 0 });
     const toward = (from: { x: number; y: number }, to: { x: number; y: number }) => {
       const distance = Math.hypot(to.x - from.x, to.y - from.y) || 1;
       const share = Math.min(0.5, TURN / distance);
       return { x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share };
     };
-    const first = closed ? toward(corner(0), corner(1)) : corner(0);
+    const start = corner(0);
+    const first = closed ? toward(start, corner(1)) : start;
     path.moveTo(first.x, first.y);
-    exact.moveTo(line[0], line[1]);
+    exact.moveTo(start.x, start.y);
     for (let i = 1; i < count; i++) {
       const here = corner(i);
       exact.lineTo(here.x, here.y);

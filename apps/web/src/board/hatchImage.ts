@@ -18,13 +18,13 @@ export function hatchImage(
   const ctx = canvas.getContext('2d');
   if (!ctx) return null;
   const image = ctx.createImageData(canvas.width, canvas.height);
-  const colours = [rgb(sparse), rgb(dense)];
+  const colours = { 1: rgb(sparse), 2: rgb(dense) };
   for (let y = 0; y < canvas.height; y++)
     for (let x = 0; x < canvas.width; x++) {
       const level = levelOf((y >> 1) * w + (x >> 1));
       if (level === 0) continue;
       const isStroke = (x + y) % 8 === 0 || (level === 2 && (x - y + canvas.height) % 8 === 0);
-      const [r, g, b] = colours[level - 1];
+      const [r, g, b] = colours[level];
       image.data.set([r, g, b, isStroke ? 255 : level === 2 ? 90 : 60], 4 * (y * canvas.width + x));
     }
   ctx.putImageData(image, 0, 0);

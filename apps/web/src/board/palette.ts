@@ -24,7 +24,7 @@ export interface Palette {
   paved: string;
   road: string;
   sand: string;
-  tints: readonly string[];
+  tints: readonly [string, string, ...string[]];
 }
 
 export const PALETTES: Record<'day' | 'night', Palette> = {

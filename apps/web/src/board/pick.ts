@@ -56,7 +56,8 @@ function isHit(scene: Scene, kind: Placed, id: string, at: Point, near: number):
   if (!rect) return false;
   const line = lineOf(scene, kind, id);
   if (line) return onLine(line.points, at, Math.max(line.width / 2, near));
-  const entity: Entity<Kind> = scene[kind][id];
+  const entity: Entity<Kind> | undefined = scene[kind][id];
+  if (!entity) return false;
   const { x, y, w, d } = rect;
   if (!('w' in entity)) return Math.hypot(at.x - x - w / 2, at.y - y - d / 2) <= Math.max(w / 2, near);
   if ('outline' in entity) return isIn(entity, at.x, at.y);
@@ -64,10 +65,12 @@ function isHit(scene: Scene, kind: Placed, id: string, at: Point, near: number):
 }
 
 function onLine(points: readonly Point[], at: Point, near: number): boolean {
-  if (lengthOfLine(points) === 0) return Math.hypot(at.x - points[0].x, at.y - points[0].y) <= near;
+  const [first] = points;
+  if (first && lengthOfLine(points) === 0) return Math.hypot(at.x - first.x, at.y - first.y) <= near;
   return points.some((point, i) => {
-    if (i === 0) return false;
-    const on = nearestOn(points[i - 1], point, at);
+    const before = points[i - 1];
+    if (!before) return false;
+    const on = nearestOn(before, point, at);
     return Math.hypot(on.x - at.x, on.y - at.y) <= near;
   });
 }
@@ -99,7 +102,7 @@ export function pickAt(
 ): Picked | null {
   const found = hits(scene, hidden, view, px, py);
   const at = found.findIndex(({ kind, id }) => kind === now?.kind && id === now.id);
-  return found.length === 0 ? null : found[(at + 1) % found.length];
+  return found[(at + 1) % found.length] ?? null;
 }
 
 /** Puts a rectangle on steps; its least size is one step. */

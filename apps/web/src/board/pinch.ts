@@ -69,7 +69,7 @@ export function usePinch(
 /** How far apart two fingers are, px, and what lies between them; null unless there are two. */
 function spread(fingers: ReadonlyMap<number, Point>): { apart: number; middle: Point } | null {
   const [a, b, third] = fingers.values();
-  if (!b || third) return null;
+  if (!a || !b || third) return null;
   return {
     apart: Math.max(1, Math.hypot(a.x - b.x, a.y - b.y)),
     middle: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 },

@@ -34,6 +34,7 @@ export function lineOf(
   const entity: Entity<Kind> | undefined = scene[kind][id];
   const points = entity && pointsOf(entity);
   if (!points) return null;
-  if (kind === 'run') return { points: wallLine(scene.run[id]), width: scene.run[id].thick };
+  const run = kind === 'run' ? scene.run[id] : undefined;
+  if (run) return { points: wallLine(run), width: run.thick };
   return { points, width: 'width' in entity && typeof entity.width === 'number' ? entity.width : 1 };
 }

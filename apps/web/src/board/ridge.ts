@@ -1,3 +1,4 @@
+import { present } from '@quarry/core/grid';
 import type { Hill, Hollow } from '@quarry/core/document';
 
 // The ridge of a hill on the board: shares of its width and depth in the document, points of the plan under the hand.
@@ -17,6 +18,6 @@ export function ridgeEnds({ x, y, w, d, ridge: { x1, y1, x2, y2 } }: Rising): Po
 /** The ridge between two points, or the peak at one, kept within the hill's rectangle. */
 export function ridgeFrom({ x, y, w, d }: Rising, ends: readonly Point[]): Hill['ridge'] {
   const share = (at: number, from: number, size: number) => Math.min(1, Math.max(0, (at - from) / size));
-  const [a, b] = [ends[0], ends[ends.length - 1]];
+  const [a, b] = [present(ends.at(0), 'an end of a ridge'), present(ends.at(-1), 'an end of a ridge')];
   return { x1: share(a.x, x, w), y1: share(a.y, y, d), x2: share(b.x, x, w), y2: share(b.y, y, d) };
 }

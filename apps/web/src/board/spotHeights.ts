@@ -28,8 +28,9 @@ function highest(relief: Relief, section: Rect): { x: number; y: number; height:
   for (let y = Math.ceil(area.y); y < area.y + area.d; y++)
     for (let x = Math.ceil(area.x); x < area.x + area.w; x++) {
       const i = (y - relief.y) * relief.w + x - relief.x;
-      if (relief.ground[i] === OUTSIDE || relief.height[i] < high) continue;
-      if (relief.height[i] > high) [high, top] = [relief.height[i], []];
+      const height = relief.height[i] ?? high;
+      if (relief.ground[i] === OUTSIDE || height < high) continue;
+      if (height > high) [high, top] = [height, []];
       top.push({ x: x + 0.5, y: y + 0.5 });
     }
   if (top.length === 0) return null;

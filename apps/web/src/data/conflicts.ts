@@ -71,7 +71,7 @@ export function conflictOf(
     });
   });
   return {
-    label: batches[0].label,
+    label: batches[0]?.label ?? '',
     sentence,
     changes,
     fields,

@@ -29,7 +29,9 @@ export function ConflictChoice({ conflict }: { conflict: Conflict }) {
       </p>
       {things.map((key) => {
         const fields = conflict.fields.filter(({ kind, id }) => `${kind}/${id}` === key);
-        const { kind, id } = fields[0];
+        const [first] = fields;
+        if (!first) return null;
+        const { kind, id } = first;
         const side = (which: 'mine' | 'theirs', head: string): Column<Conflict['fields'][number]> => ({
           head,
           wraps: true,

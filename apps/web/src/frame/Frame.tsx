@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { MM_PER_STUD } from '@quarry/core/grid';
 import { displayOf } from '@quarry/core/document';
 import { footprintBounds } from '@quarry/core/terrain';
+import { capital } from '../ui/words.ts';
 import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
 import { Dialog } from '../ui/parts.tsx';
@@ -244,7 +245,7 @@ function Chips() {
   const display = displayOf(scene);
   const bounds = footprintBounds(scene);
   const chips = [
-    `${display.kind[0].toUpperCase()}${display.kind.slice(1)} · 1:${display.ratio}`,
+    `${capital(display.kind)} · 1:${display.ratio}`,
     bounds &&
       `${bounds.w} × ${bounds.d} studs · ${((bounds.w * MM_PER_STUD) / 1000).toFixed(2)} × ${((bounds.d * MM_PER_STUD) / 1000).toFixed(2)} m`,
     timeToShow(display.showDate),

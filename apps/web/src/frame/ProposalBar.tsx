@@ -20,7 +20,7 @@ export function ProposalBar() {
         <strong>You are proposing.</strong>{' '}
         {count === 0
           ? 'Change what you like, anywhere: only you see it until you send it.'
-          : `${count} ${count === 1 ? 'change' : 'changes'}, the last: ${draft[draft.length - 1].label || 'a change'}.`}
+          : `${count} ${count === 1 ? 'change' : 'changes'}, the last: ${draft.at(-1)?.label || 'a change'}.`}
       </span>
       <button
         type="button"

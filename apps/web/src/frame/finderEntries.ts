@@ -123,9 +123,11 @@ export function findEntries(entries: readonly FinderEntry[], typed: string, most
   if (needle === '') return [];
   const haystack = entries.map(({ label, note, also }) => `${label} ${note} ${also}`);
   const [found] = fuzzy.search(haystack, needle, 1, MAX_RANKED);
-  const ranked = (found ?? []).map((index, order) => ({ entry: entries[index], order }));
-  return ranked
-    .map(({ entry, order }) => ({ entry, order, close: closeness(entry.label, needle) }))
+  return (found ?? [])
+    .flatMap((index, order) => {
+      const entry = entries[index];
+      return entry ? [{ entry, order, close: closeness(entry.label, needle) }] : [];
+    })
     .sort((a, b) => a.close - b.close || a.entry.weight - b.entry.weight || a.order - b.order)
     .slice(0, most)
     .map(({ entry }) => entry);

@@ -19,5 +19,5 @@ const RINGS = ['#1f6a73', '#87590a', '#55652e', '#7a4b8c', '#3d5a99', '#8c3f5a']
 export function ringOf(id: string): string {
   let hash = 0;
   for (const letter of id) hash = (hash * 31 + letter.charCodeAt(0)) % 9973;
-  return RINGS[hash % RINGS.length];
+  return RINGS[hash % RINGS.length] ?? RINGS[0];
 }

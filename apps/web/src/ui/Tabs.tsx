@@ -55,7 +55,9 @@ export function Tabs<T extends string>({
     if (by === undefined) return;
     event.preventDefault();
     const next = (at + by + tabs.length) % tabs.length;
-    onOpen(tabs[next].id);
+    const tab = tabs[next];
+    if (!tab) return;
+    onOpen(tab.id);
     const button = event.currentTarget.children[next];
     if (button instanceof HTMLElement) button.focus();
   };

@@ -1,5 +1,5 @@
 import { ANY_COLOUR, PALETTE, partName, type Part } from '@quarry/core/catalogue';
-import { formatPlates } from '@quarry/core/grid';
+import { formatPlates, present } from '@quarry/core/grid';
 import {
   MAX_STUDS,
   fixedGround,
@@ -129,6 +129,8 @@ const number = (
 ): FieldSpec => ({ as: 'number', key, label, min, max, ...rest });
 /** Each colour of the palette. */
 export const PALETTE_CHOICES: readonly Choice[] = PALETTE.map(({ id, name }) => ({ value: id, word: name }));
+/** What a choice of a colour begins with. */
+export const FIRST_COLOUR = present(PALETTE[0], 'a colour').id;
 /** Any colour, and each of the palette. */
 export const COLOUR_CHOICES: readonly Choice[] = [
   { value: ANY_COLOUR, word: 'Any colour' },

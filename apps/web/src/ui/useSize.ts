@@ -6,9 +6,11 @@ export function useSize<E extends HTMLElement>(): [RefObject<E | null>, { width:
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     if (!ref.current) return;
-    const watch = new ResizeObserver(([{ contentRect }]) =>
-      setSize({ width: Math.floor(contentRect.width), height: Math.floor(contentRect.height) }),
-    );
+    const watch = new ResizeObserver(([entry]) => {
+      if (!entry) return;
+      const { contentRect } = entry;
+      setSize({ width: Math.floor(contentRect.width), height: Math.floor(contentRect.height) });
+    });
     watch.observe(ref.current);
     return () => watch.disconnect();
   }, []);

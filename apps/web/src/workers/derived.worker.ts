@@ -201,12 +201,9 @@ export class DerivedWorker {
     const done = reduce(this.#followed.scene, hand.changes);
     if (!done.ok) return { ok: false, error: done.refusal.sentence };
     const judge = this.#judgeOfSeams();
-    const [before, after] = [this.#followed.scene, done.scene].map(
-      (each) =>
-        costOf(each, this.#ground(), judge).cost.total +
-        rimsOf(each).reduce((sum, { cost }) => sum + cost, 0),
-    );
-    return { ...hand, before, after };
+    const costNow = (each: Scene) =>
+      costOf(each, this.#ground(), judge).cost.total + rimsOf(each).reduce((sum, { cost }) => sum + cost, 0);
+    return { ...hand, before: costNow(this.#followed.scene), after: costNow(done.scene) };
   }
   /** Every seam with how it stands. */
   seams(): SeamEntry[] {

@@ -129,6 +129,7 @@ export {
   closureGap,
   pieceLength,
   reversed,
+  endsOf,
   trackLine,
   type ClosureGap,
   type Pose,

@@ -9,7 +9,7 @@ const NEAR_DEGREES = 25;
 
 export interface PhotoSpot {
   /** The first of them in time, then the rest. */
-  photos: Photo[];
+  photos: [Photo, ...Photo[]];
 }
 
 type Standpoint = Pick<Photo, 'x' | 'y' | 'bearing' | 'section'>;

@@ -63,6 +63,12 @@ export function padsInOrder(scene: Scene): Entity<'pad'>[] {
   return listOf(scene, 'pad').toSorted((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
+/** What things are called together: the one by its label, several by how many they are. */
+export const labelOfAll = (scene: Scene, things: readonly { kind: Kind; id: string }[]): string => {
+  const [only, second] = things;
+  return only && !second ? labelOf(scene, only.kind, only.id) : `${things.length} things`;
+};
+
 /** How a person calls an entity: “Upper yard”, “section B”, “base 48×48”; of one that is gone the word of its kind. */
 export function labelOf(scene: Scene, kind: Kind, id: string): string {
   const entity: Entity<Kind> | undefined = scene[kind][id];

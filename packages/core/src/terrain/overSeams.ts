@@ -77,12 +77,13 @@ export function linePieces(scene: Scene, relief: Relief): LinePiece[] {
  * The panels of a wall or fence: whole ones from its beginning, the last of each straight what is left.
  * @returns none where it is built in
  */
-export function panelsOf(run: Pick<Entity<'run'>, 'points' | 'panel' | 'ring' | 'thick'>): Point[][] {
+export function panelsOf(run: Pick<Entity<'run'>, 'points' | 'panel' | 'ring' | 'thick'>): [Point, Point][] {
   if (run.panel === 0 && run.ring === null) return [];
-  return wallPanels(run).map(({ straight, from, to }) =>
-    [from, to].map((along) => {
+  return wallPanels(run).map(({ straight, from, to }) => {
+    const pointAt = (along: number): Point => {
       const { x, y } = atAlong([straight.from, straight.to], along);
       return { x, y };
-    }),
-  );
+    };
+    return [pointAt(from), pointAt(to)];
+  });
 }

@@ -36,6 +36,7 @@ function drawDimensions(ctx: CanvasRenderingContext2D, { palette, scene, view }:
     trace(ctx, onScreen);
     const ends = [onScreen.slice(0, 2), onScreen.slice(-2).reverse()];
     for (const [end, next] of ends) {
+      if (!end || !next) continue;
       const angle = Math.atan2(next.y - end.y, next.x - end.x) + Math.PI / 2;
       const [u, v] = [Math.cos(angle) * END, Math.sin(angle) * END];
       ctx.moveTo(end.x - u, end.y - v);

@@ -12,7 +12,9 @@ export const moduleBoard: BoardKind = {
   picked: 10,
   // By its flag alone.
   hit: (scene, id, { px, py, view }) => {
-    const on = rectToScreen(view, scene.module[id]);
+    const module = scene.module[id];
+    if (!module) return false;
+    const on = rectToScreen(view, module);
     return flagCorners(on).some(({ x, y }) => px >= x + 4 && px <= x + 36 && py >= y + 4 && py <= y + 20);
   },
   // A module's place is that of its bases: it changes on Cut.

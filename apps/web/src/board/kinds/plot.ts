@@ -1,4 +1,4 @@
-import { formatPlates, type Rect } from '@quarry/core/grid';
+import { formatPlates, type Rect, present } from '@quarry/core/grid';
 import {
   CONNECTORS,
   CORNERS,
@@ -71,8 +71,8 @@ export const plotBoard: BoardKind = {
   picked: 80,
   // By its turned walls.
   hit: (scene, id, { at }) => {
-    const corners = wallCorners(scene.plot[id]);
-    return isInOutline(corners, at);
+    const plot = scene.plot[id];
+    return plot !== undefined && isInOutline(wallCorners(plot), at);
   },
   boxed: true,
   snaps: true,
@@ -256,11 +256,11 @@ function drawMoves(ctx: Ctx, picture: Picture): void {
     const on = ({ x, y }: { x: number; y: number }) => toScreen(view, x, y);
     for (let corner = 0; corner < 4; corner++)
       sweep.steps.forEach(({ corners }, i) => {
-        const { x, y } = on(corners[corner]);
+        const { x, y } = on(present(corners[corner], 'a corner of what turns'));
         if (i === 0) path.moveTo(x, y);
         else path.lineTo(x, y);
       });
-    sweep.steps[sweep.steps.length - 1].corners.forEach((point, i) => {
+    sweep.steps.at(-1)?.corners.forEach((point, i) => {
       const { x, y } = on(point);
       if (i === 0) path.moveTo(x, y);
       else path.lineTo(x, y);
@@ -301,7 +301,7 @@ const plotLabels = (picture: Picture): BoardLabel[] =>
   ofLevel(picture, listOf(picture.scene, 'plot')).flatMap((plot) => {
     // Within a building with corners left out, not in its corner.
     const [largest] = areaBounds(plot).toSorted((a, b) => b.w * b.d - a.w * a.d);
-    const on = visible(picture, largest);
+    const on = largest && visible(picture, largest);
     if (!on || on.w < 18 || on.d < 12) return [];
     const { palette } = picture;
     const line = (text: string) => ({ text, font: `500 11px ${SANS}`, ink: palette.ink });

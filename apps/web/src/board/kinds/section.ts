@@ -12,7 +12,9 @@ export const sectionBoard: BoardKind = {
   // By its mark alone: its area is that of everything in it.
   picked: 0,
   hit: (scene, id, { px, py, view }) => {
-    const mark = sectionMark(rectToScreen(view, scene.section[id]));
+    const section = scene.section[id];
+    if (!section) return false;
+    const mark = sectionMark(rectToScreen(view, section));
     return Math.hypot(mark.x - px, mark.y - py) <= 11;
   },
   snaps: true,

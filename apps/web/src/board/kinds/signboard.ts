@@ -58,7 +58,7 @@ function drawBoard(
 ): void {
   const [first, ...rest] = signboardCorners(sign);
   ctx.beginPath();
-  ctx.moveTo(first.x, first.y);
+  if (first) ctx.moveTo(first.x, first.y);
   for (const { x, y } of rest) ctx.lineTo(x, y);
   ctx.closePath();
   ctx.fillStyle = palette.ink;

@@ -13,7 +13,9 @@ export const tableBoard: BoardKind = {
   picked: 210,
   list: (scene) => currentContents(scene, 'table'),
   hit: (scene, id, { at }) => {
-    const { x, y, w, d } = tableInStuds(scene, scene.table[id]);
+    const table = scene.table[id];
+    if (!table) return false;
+    const { x, y, w, d } = tableInStuds(scene, table);
     return at.x >= x && at.y >= y && at.x < x + w && at.y < y + d;
   },
   // Whole centimetres.

@@ -1,5 +1,5 @@
 import { formatPlates } from '@quarry/core/grid';
-import { MAX_STUDS, listOf, reversed, trackLine, type Pose, type Scene } from '@quarry/core/document';
+import { MAX_STUDS, listOf, reversed, trackLine, type Pose, type Scene, endsOf } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import { drawAbove } from '../drawSlabs.ts';
@@ -64,7 +64,8 @@ const JOIN = 4;
 function openEnd(scene: Scene, at: { x: number; y: number }): Pose | null {
   const ends = listOf(scene, 'track').flatMap((track) => {
     const { joints } = trackLine(track, (scene.level[track.level]?.height ?? 0) + track.offset);
-    return [reversed(joints[0]), joints[joints.length - 1]];
+    const { first, last } = endsOf(joints);
+    return [reversed(first), last];
   });
   const far = ({ x, y }: Pose) => Math.hypot(x - at.x, y - at.y);
   return ends.filter((end) => far(end) <= JOIN).sort((a, b) => far(a) - far(b))[0] ?? null;
@@ -89,9 +90,9 @@ function drawTrack(
   ctx.lineWidth = 1.2 / view.scale;
   for (const side of [-2.5, 2.5]) {
     ctx.beginPath();
-    line.forEach(({ x, y }, i) => {
-      const a = line[Math.max(0, i - 1)];
-      const b = line[Math.min(line.length - 1, i + 1)];
+    line.forEach((point, i) => {
+      const { x, y } = point;
+      const [a, b] = [line[i - 1] ?? point, line[i + 1] ?? point];
       const length = Math.hypot(b.x - a.x, b.y - a.y) || 1;
       const [ox, oy] = [(-(b.y - a.y) / length) * side, ((b.x - a.x) / length) * side];
       if (i === 0) ctx.moveTo(x + ox, y + oy);

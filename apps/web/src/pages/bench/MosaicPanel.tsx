@@ -270,7 +270,7 @@ function MosaicDrawing({ mosaic: { w, d, colours, cells } }: { mosaic: Mosaic })
     ctx.clearRect(0, 0, w, d);
     cells.forEach((cell, i) => {
       if (cell === NO_PIECE) return;
-      ctx.fillStyle = colourOf(colours[cell])?.hex ?? 'transparent';
+      ctx.fillStyle = colourOf(colours[cell] ?? '')?.hex ?? 'transparent';
       ctx.fillRect(i % w, Math.trunc(i / w), 1, 1);
     });
   }, [w, d, colours, cells]);

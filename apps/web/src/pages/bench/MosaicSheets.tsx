@@ -85,8 +85,8 @@ export function SheetDrawing({ mosaic, sheet, name }: { mosaic: Mosaic; sheet: M
       >
         {Array.from({ length: w * d }, (_, k) => {
           const [column, row] = [k % w, Math.trunc(k / w)];
-          const cell = mosaic.cells[(y + row) * mosaic.w + x + column];
-          const colour = cell === NO_PIECE ? null : mosaic.colours[cell];
+          const cell = mosaic.cells[(y + row) * mosaic.w + x + column] ?? NO_PIECE;
+          const colour = cell === NO_PIECE ? null : (mosaic.colours[cell] ?? null);
           return (
             <g key={k}>
               <rect

@@ -273,8 +273,8 @@ function RingDrawing({
             <line
               x1={0}
               y1={0}
-              x2={outline[0].x * 1.12}
-              y2={outline[0].y * 1.12}
+              x2={(outline[0]?.x ?? 0) * 1.12}
+              y2={(outline[0]?.y ?? 0) * 1.12}
               className="text-primary"
               strokeDasharray="10 4 2 4"
             />

@@ -10,7 +10,7 @@ import {
   slopesLike,
   type Roof,
 } from '@quarry/core/catalogue';
-import { MM_PER_PLATE, MM_PER_STUD, countOf, formatPlates } from '@quarry/core/grid';
+import { MM_PER_PLATE, MM_PER_STUD, countOf, formatPlates, present } from '@quarry/core/grid';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { OptionalQuantityField, QuantityField, SelectField } from '../../ui/fields.tsx';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
@@ -33,8 +33,10 @@ const courseWord = (courses: number): string => `${courses} ${courses === 1 ? 'c
 export function RoofPanel() {
   const [values, set] = useKept('bench roof', FIRST, isFirst);
   const { span, length, meet } = values;
-  const slope =
-    PITCHES.find(({ id }) => id === values.pitch) ?? PITCHES.find(({ angle }) => angle === 45) ?? PITCHES[0];
+  const slope = present(
+    PITCHES.find(({ id }) => id === values.pitch) ?? PITCHES.find(({ angle }) => angle === 45),
+    'a slope of 45°',
+  );
   const roof = roofOf(span, slope);
   const lines = roofPieces(roof, slope, Math.max(1, Math.round(length)));
   const closing = roof.courses - roof.plainCourses;
@@ -155,12 +157,12 @@ function RoofDrawing({
   const closed = Array.from({ length: roof.courses - roof.plainCourses }, (_, i) => i + roof.plainCourses);
   const side = (i: number, flip: (x: number) => number) =>
     [
-      [i * run, -i * rise],
-      [(i + 1) * run, -(i + 1) * rise],
-      [Math.min((i + 1) * run + MM_PER_STUD, wide / 2), -(i + 1) * rise],
-      [Math.min((i + 1) * run + MM_PER_STUD, wide / 2), -i * rise],
+      { x: i * run, y: -i * rise },
+      { x: (i + 1) * run, y: -(i + 1) * rise },
+      { x: Math.min((i + 1) * run + MM_PER_STUD, wide / 2), y: -(i + 1) * rise },
+      { x: Math.min((i + 1) * run + MM_PER_STUD, wide / 2), y: -i * rise },
     ]
-      .map(([x, y]) => `${flip(x)},${y}`)
+      .map(({ x, y }) => `${flip(x)},${y}`)
       .join(' ');
   return (
     <Sketch

@@ -381,9 +381,9 @@ function WhatItWears({ character: { wears }, disabled, set, remove }: CharacterE
           className="btn btn-xs bg-base-100"
           disabled={disabled || wears.length >= 12}
           onClick={() => {
-            const next =
-              PART_CHOICES.find(({ value }) => !wears.some(({ part }) => part === value)) ?? PART_CHOICES[0];
-            set({ wears: [...wears, { part: next.value, colour: 'any' }] });
+            const next = PART_CHOICES.find(({ value }) => !wears.some(({ part }) => part === value));
+            const part = next?.value ?? sizeOf(FIGURE_FAMILIES[0]);
+            set({ wears: [...wears, { part, colour: 'any' }] });
           }}
         >
           <Plus size={12} aria-hidden /> Add a part

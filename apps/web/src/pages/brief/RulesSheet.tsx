@@ -1,4 +1,5 @@
 import { KINDS_OF_DISPLAY, displayOf } from '@quarry/core/document';
+import { capital } from '../../ui/words.ts';
 import { useScene } from '../../data/useDisplay.tsx';
 import { QuantityField, SelectField, TextField } from '../../ui/fields.tsx';
 import { ModuleSize } from '../../ui/ModuleSize.tsx';
@@ -52,7 +53,7 @@ function What({ disabled }: { disabled: boolean }) {
         label="Kind"
         value={display.kind}
         disabled={disabled}
-        options={KINDS_OF_DISPLAY.map((value) => ({ value, word: value[0].toUpperCase() + value.slice(1) }))}
+        options={KINDS_OF_DISPLAY.map((value) => ({ value, word: capital(value) }))}
         onCommit={(kind) => set('changed the kind', { kind })}
       />
       <TextField

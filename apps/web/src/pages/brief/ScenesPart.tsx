@@ -179,11 +179,12 @@ function SceneItem({
       {isOpen && (
         <div className="pl-3 pb-2">
           {seen && <p className="text-xs py-1">{seenWords(seen)}</p>}
-          {spots.map((_, i) => (
+          {spots.map((spot, i) => (
             <SpotFields
               key={i}
               scene={scene}
               figure={figure}
+              spot={spot}
               at={i}
               played={cast?.spots.at(i)?.played?.name ?? null}
               disabled={disabled}
@@ -284,19 +285,20 @@ function nextSpot(spots: readonly SceneSpot[]): SceneSpot {
 function SpotFields({
   scene,
   figure,
+  spot,
   at,
   played,
   disabled,
 }: {
   scene: CastScene;
   figure: SmallScene;
+  spot: SceneSpot;
   at: number;
   played: string | null;
   disabled: boolean;
 }) {
   const edit = useEdit();
   const [isOpen, setOpen] = useState(false);
-  const spot = figure.spots[at];
   const named = characterAt(scene, spot);
   const label = `Spot ${at + 1}`;
   const set = (fields: Partial<SceneSpot>) =>
@@ -441,7 +443,10 @@ function FloorField({
         ...(on < 0 ? [{ value: '', word: 'none: the height above' }] : []),
         ...floors.map(({ name }, i) => ({ value: String(i), word: name })),
       ]}
-      onCommit={(value) => value !== '' && onFloor(floors[Number(value)].up)}
+      onCommit={(value) => {
+        const floor = value === '' ? undefined : floors[Number(value)];
+        if (floor) onFloor(floor.up);
+      }}
     />
   );
 }

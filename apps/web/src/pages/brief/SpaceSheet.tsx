@@ -60,6 +60,7 @@ function Budget({ disabled }: { disabled: boolean }) {
       >
         {budget.spaces.map(({ id, need, share, fits }) => {
           const space = scene.space[id];
+          if (!space) return null;
           const plot = space.plot === null ? null : (scene.plot[space.plot] ?? null);
           return (
             <Row key={id} label={space.name} columns={BUDGET}>
@@ -190,6 +191,7 @@ function Vehicles({ disabled }: { disabled: boolean }) {
       >
         {judged.vehicles.map(({ id, ratio, beside, covers }) => {
           const vehicle = scene.vehicle[id];
+          if (!vehicle) return null;
           const large = beside * 100 > scaleSpread;
           return (
             <Row key={id} label={vehicle.name} columns={VEHICLES}>

@@ -366,7 +366,7 @@ function Judged({ answer, versions }: { answer: JudgedVersions; versions: readon
               ...answer.versions.map(({ id }, i) => ({
                 head: nameOf(id),
                 number: true as const,
-                cell: ({ by }: VersionNeed) => figure(by[i]),
+                cell: ({ by }: VersionNeed) => figure(by[i] ?? 0),
               })),
               { head: 'Most', number: true, cell: ({ most }) => figure(most) },
             ]}

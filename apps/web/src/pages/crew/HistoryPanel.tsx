@@ -38,7 +38,7 @@ export function HistoryPanel() {
     queryFn: ({ pageParam }) =>
       crewApi.history(link.id, { ...filter, ...(pageParam === null ? {} : { before: pageParam }) }),
     initialPageParam: null as number | null,
-    getNextPageParam: ({ lines }) => (lines.length < AT_A_TIME ? null : lines[lines.length - 1].seq),
+    getNextPageParam: ({ lines }) => (lines.length < AT_A_TIME ? null : (lines.at(-1)?.seq ?? null)),
   });
   useEffect(() => {
     void queryClient.invalidateQueries({ queryKey: keys.history(link.id) });
@@ -97,7 +97,7 @@ export function HistoryPanel() {
           <ol>
             {lines.map((line, i) => (
               <li key={line.seq}>
-                {(i === 0 || !isSameDay(line.at, lines[i - 1].at)) && (
+                {(i === 0 || !isSameDay(line.at, lines[i - 1]?.at ?? line.at)) && (
                   <h2 className="font-semibold px-3 pt-3 pb-0.5">{format(line.at, 'EEEE d MMMM')}</h2>
                 )}
                 <Entry line={line} on={moment === line.seq} onShow={() => setMoment(line.seq)} />

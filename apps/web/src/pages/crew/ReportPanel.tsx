@@ -38,7 +38,7 @@ async function linesSince(id: string, after: number): Promise<HistoryLine[]> {
     const page = await crewApi.history(id, { after, limit: 500, before });
     lines.push(...page.lines);
     if (page.lines.length < 500) break;
-    before = page.lines[page.lines.length - 1].seq;
+    before = page.lines.at(-1)?.seq;
   }
   return lines.reverse();
 }
@@ -376,7 +376,7 @@ function placesOf(scene: Scene, lines: readonly HistoryLine[]): Rect[] {
     lines.flatMap(({ descriptions }) => descriptions.map(({ kind, id }) => `${kind}/${id}`)),
   );
   return [...keys].flatMap((key) => {
-    const [kind, id] = key.split('/');
+    const [kind, id = ''] = key.split('/');
     const known = kindSchema.safeParse(kind);
     if (!known.success || ['section', 'module', 'footprint'].includes(known.data)) return [];
     const place = placeIn(scene, known.data, id);

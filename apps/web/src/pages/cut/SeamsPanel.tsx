@@ -30,13 +30,13 @@ export function SeamsPanel({
 }) {
   const seams = useWorkerQuery((core) => core.seams());
   if (!seams) return <Loading what="Reading the seams" />;
-  if (seams.length === 0)
+  const entry = seams.find(({ sheet }) => sheet.neighbours.id === chosen) ?? seams[0];
+  if (!entry)
     return (
       <Empty title="No seams yet">
         Cut the scene into two modules or more; then their seams are listed here.
       </Empty>
     );
-  const entry = seams.find(({ sheet }) => sheet.neighbours.id === chosen) ?? seams[0];
   const agreed = seams.filter(({ state }) => state.state === 'agreed').length;
   return (
     <>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { partName } from '@quarry/core/catalogue';
-import { countOf, formatPlates } from '@quarry/core/grid';
+import { countOf, formatPlates, present } from '@quarry/core/grid';
 import { displayOf } from '@quarry/core/document';
 import {
   judgedThings,
@@ -276,7 +276,7 @@ function mendWords(mend: Mend): string {
     return `${mend.grams} g more at stud ${mend.at.x}, ${mend.at.y}, over what carries it`;
   if (mend.kind === 'tie')
     return `A ${partName(mend.part)} pressed on from below at stud ${mend.spot.x}, ${mend.spot.y}, ${formatPlates(mend.z)} up`;
-  const [first] = mend.spots;
+  const first = present(mend.spots[0], 'a pillar');
   const at = `stud ${first.x}, ${first.y}, ${formatPlates(first.from)} to ${formatPlates(first.to)}`;
   return mend.spots.length === 1
     ? `A pillar of ${first.w} × ${first.d} studs at ${at}`

@@ -16,8 +16,8 @@ const FloorsDialog = lazy(() =>
 
 /** The courses of a roof from the eaves up. */
 function pitchWords({ pitches }: SlopedRoof, { lowerSlope, lowerCourses }: Entity<'plot'>): string {
-  if (pitches.length === 0) return 'no room for a course of slopes on';
   const [lower] = pitches;
+  if (!lower) return 'no room for a course of slopes on';
   const missing = lower.slope.id === lowerSlope && lower.courses < lowerCourses;
   return pitches
     .map(({ slope, courses }) => `${countOf(courses, 'course')} of ${partName(slope.id)}`)

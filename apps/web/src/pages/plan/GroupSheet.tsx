@@ -15,6 +15,7 @@ import {
   type Entity,
   type Kind,
   type Scene,
+  labelOfAll,
 } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason } from '../../data/useDisplay.tsx';
 import { useView, type Picked } from '../../data/view.ts';
@@ -215,11 +216,11 @@ export function CopyPart({ picks }: { picks: readonly Picked[] }) {
   const copied = picks.filter(({ kind }) => isCopied(kind));
   const [count, setCount] = useState(3);
   const [step, setStep] = useState<{ dx: number; dy: number } | null>(null);
-  if (copied.length === 0 || !place) return null;
+  const [first] = copied;
+  if (!first || !place) return null;
   const by = step ?? { dx: place.w, dy: 0 };
-  const forbids = may({ op: 'add', kind: copied[0].kind, id: 'x', data: { ...place } }) !== null;
-  const label =
-    copied.length === 1 ? labelOf(scene, copied[0].kind, copied[0].id) : `${copied.length} things`;
+  const forbids = may({ op: 'add', kind: first.kind, id: 'x', data: { ...place } }) !== null;
+  const label = labelOfAll(scene, copied);
   return (
     <details className="border-b hair py-1">
       <summary className="cursor-pointer font-semibold">Copy and keep</summary>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countGrid, gridRect, terrainParts, type HeightsAs } from '@quarry/core/formats';
-import { MM_PER_STUD, formatPlates, type Rect } from '@quarry/core/grid';
+import { MM_PER_STUD, formatPlates, type Rect, present } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import type { Change, Scene } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -27,12 +27,12 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   const count = useMemo(() => countGrid(grid), [grid]);
   const places = useMemo(() => placesOf(scene, heights), [scene, heights]);
   const asPlates = Math.abs(count.lowest) <= MAX_PLATES && Math.abs(count.highest) <= MAX_PLATES;
-  const [where, setWhere] = useState<Where>(places[0].value);
+  const [where, setWhere] = useState<Where | null>(null);
   // A grid with a cell size holds heights in plates; a grey map has only shares of the whole.
   const [as, setAs] = useState<HeightsAs['as']>(grid.cell !== null && asPlates ? 'plates' : 'spread');
   const [low, setLow] = useState(0);
   const [high, setHigh] = useState(30);
-  const place = places.find(({ value }) => value === where) ?? places[0];
+  const place = present(places.find(({ value }) => value === where) ?? places[0], 'a place for the heights');
   const level = defaultLevel(scene);
   const levelName = scene.level[level.id]?.name ?? 'Ground';
   const fault =
@@ -62,9 +62,10 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
       [batch, size] = [[], 0];
     };
     adds.forEach((add, i) => {
-      if (size + parts[i].samples.length > MAX_SENT) send();
+      const length = parts[i]?.samples.length ?? 0;
+      if (size + length > MAX_SENT) send();
       batch.push(add);
-      size += parts[i].samples.length;
+      size += length;
     });
     send();
     if (laid) {

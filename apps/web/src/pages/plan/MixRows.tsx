@@ -1,6 +1,6 @@
 import { MIXED, type Plot } from '@quarry/core/document';
 import { useSetFields } from '../../ui/EntityForm.tsx';
-import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
+import { PALETTE_CHOICES, FIRST_COLOUR } from '../../ui/fieldSpec.ts';
 import { NumberField, SelectField } from '../../ui/fields.tsx';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 
@@ -26,10 +26,7 @@ export function MixRows({ plot, disabled }: { plot: Plot & { id: string }; disab
         word: 'Colour',
         disabled: disabled || plot.mixes.length >= MOST || left('wall') < 1,
         onClick: () =>
-          put([
-            ...plot.mixes,
-            { of: 'wall', colour: PALETTE_CHOICES[0].value, percent: Math.min(10, left('wall')) },
-          ]),
+          put([...plot.mixes, { of: 'wall', colour: FIRST_COLOUR, percent: Math.min(10, left('wall')) }]),
       }}
     >
       {plot.mixes.map((mix, i) => {

@@ -7,6 +7,7 @@ import {
   SIDE_WORDS,
   runsEast,
   type Plot,
+  turnedSide,
 } from '@quarry/core/document';
 import { withoutRecess } from '@quarry/core/structures';
 import { useSetFields } from '../../ui/EntityForm.tsx';
@@ -88,7 +89,7 @@ export function RecessRows({ plot, disabled }: Given) {
   const put = (recesses: readonly Recess[]) => set('let sides stand back of', { recesses });
   /** The middle half of the side opposite the front, half as deep as the building: a court behind it. */
   const court = (): Recess => {
-    const side = SIDES[(SIDES.indexOf(plot.front) + 2) % SIDES.length];
+    const side = turnedSide(plot.front, 180);
     const [length, depth] = runsEast(side) ? [plot.w, plot.d] : [plot.d, plot.w];
     return { side, at: Math.max(1, Math.floor(length / 4)), wide: half(length), deep: half(depth) };
   };

@@ -12,6 +12,7 @@ import {
   standFieldsFor,
   type Entity,
   type Kind,
+  labelOfAll,
 } from '@quarry/core/document';
 import { focusBoard } from '../../board/boardKeys.ts';
 import type { BoardActs } from '../../board/acts.ts';
@@ -52,8 +53,7 @@ export function PlanPage() {
   const picks = picked ? [picked, ...also] : [];
   const others = useOthersPicked(scene);
 
-  const words = (list: readonly Picked[]) =>
-    list.length === 1 ? labelOf(scene, list[0].kind, list[0].id) : `${list.length} things`;
+  const words = (list: readonly Picked[]) => labelOfAll(scene, list);
   const draw = (kind: Placed, shape: DrawnShape) => {
     const id = freshId(kind);
     const thing = thingFrom(scene, kind, shape);
@@ -171,15 +171,16 @@ export function PlanPage() {
 function highestRow({ x, y, w, height }: Relief): CutLine | null {
   let best = -Infinity;
   let rows: number[] = [];
-  for (let i = 0; i < height.length; i++) {
-    if (height[i] < best) continue;
+  height.forEach((high, i) => {
+    if (high < best) return;
     const row = Math.trunc(i / w);
-    if (height[i] > best) rows = [];
-    best = height[i];
+    if (high > best) rows = [];
+    best = high;
     if (rows.at(-1) !== row) rows.push(row);
-  }
-  if (w === 0) return null;
-  const row = y + rows[rows.length >> 1] + 0.5;
+  });
+  const middle = rows[rows.length >> 1];
+  if (middle === undefined) return null;
+  const row = y + middle + 0.5;
   return { a: { x, y: row }, b: { x: x + w, y: row } };
 }
 
@@ -191,6 +192,7 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
   const relief = ground?.relief;
   const index = relief && pointer ? indexAt(relief, pointer.x, pointer.y) : -1;
   const on = relief && index >= 0 ? groundAt(relief, index) : null;
+  const [height = 0, top = 0] = [relief?.height[index], relief?.top[index]];
   const owner = relief && ownerAt(relief, index);
   const inside = <T extends { x: number; y: number; w: number; d: number }>(list: readonly T[]) =>
     pointer
@@ -212,10 +214,8 @@ function StatusStrip({ half, onHalf }: { half: boolean; onHalf: () => void }) {
         <span className="ink-2">Height</span>{' '}
         {relief && on ? (
           <>
-            <Quantity value={relief.height[index]} measure="plates" />
-            {relief.top[index] > relief.height[index] && (
-              <span className="fig ink-2">top {say(relief.top[index], 'plates')}</span>
-            )}
+            <Quantity value={height} measure="plates" />
+            {top > height && <span className="fig ink-2">top {say(top, 'plates')}</span>}
           </>
         ) : (
           <span className="fig">—</span>

@@ -1,5 +1,13 @@
 import type { ReactNode } from 'react';
-import { STUD, countOf, formatKg, formatPlates, formatStuds, formatPercent } from '@quarry/core/grid';
+import {
+  STUD,
+  countOf,
+  formatKg,
+  formatPlates,
+  formatStuds,
+  formatPercent,
+  present,
+} from '@quarry/core/grid';
 import {
   heightRange,
   listedMass,
@@ -305,7 +313,7 @@ function Fittings({ plot, disabled }: PartProps) {
           set('furnished', {
             fittings: plot.fittings.map((one, j) => (i === j ? { ...one, ...fields } : one)),
           });
-        const { clear, ceiling, under } = clearances[i];
+        const { clear, ceiling, under } = present(clearances[i], 'what is over a piece of furniture');
         const over = under === 'roof' ? 'roof' : 'next floor';
         return (
           <div key={i}>

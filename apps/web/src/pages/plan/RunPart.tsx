@@ -41,6 +41,7 @@ export function RunPart({ run, disabled }: { run: Run; disabled: boolean }) {
   const straights = wallStraights(run);
   const panels = panelsOf(run).length;
   const rows = wallPanels(run).flatMap(({ length }) => archRow(run, length) ?? []);
+  const [firstRow] = rows;
   const arches = rows.reduce((sum, { starts }) => sum + starts.length, 0);
   const left = [...new Set(rows.map((row) => Number(row.left.toFixed(1))))].toSorted((a, b) => a - b);
   const pieces = straights.flatMap((straight) => runPieces(run, straight));
@@ -50,10 +51,10 @@ export function RunPart({ run, disabled }: { run: Run; disabled: boolean }) {
         <Quantity value={straights.reduce((sum, { length }) => sum + length, 0)} measure="studs" />
       </DefinitionRow>
       {run.ring !== null && <RingRows run={run} pieces={run.ring} />}
-      {rows.length > 0 && (
+      {firstRow && (
         <DefinitionRow
           label="Arches"
-          note={`${rows[0].starts.length} in the first ${panels > 0 ? 'panel' : 'straight'}; ${left.join(' or ')} studs plain at its ends`}
+          note={`${firstRow.starts.length} in the first ${panels > 0 ? 'panel' : 'straight'}; ${left.join(' or ')} studs plain at its ends`}
         >
           {arches}
         </DefinitionRow>
@@ -101,7 +102,7 @@ function OpeningRows({ run, disabled }: { run: Run; disabled: boolean }) {
     if (at > count || along === undefined) return '';
     return run.ring === null
       ? `at ${Number(along.toFixed(1))} studs`
-      : placeWords(at, count, bearings[at - 1]);
+      : placeWords(at, count, bearings[at - 1] ?? 0);
   };
   const inOrder = run.openings.toSorted((a, b) => a.at - b.at);
   const put = (openings: Openings) => set('let something into panels of', { openings });
@@ -249,7 +250,7 @@ function Spread({
         {apart.length === 0
           ? 'In the middle'
           : apart.length === 1
-            ? `Every ${countOf(apart[0], 'panel')}`
+            ? `Every ${countOf(apart[0] ?? 0, 'panel')}`
             : `${apart.join(' or ')} panels apart: ${at.length} do not part ${count} evenly`}
         {left.length > 0 &&
           `; left out in ${left.length > 1 ? 'panels' : 'panel'} ${left.join(', ')}, which ${left.length > 1 ? 'have' : 'has'} something else`}

@@ -1,6 +1,14 @@
 import { countOf, formatPlates } from '@quarry/core/grid';
 import { PERCENT_PER_PLATE } from '@quarry/core/terrain';
-import { listOf, closureGap, pieceLength, reversed, trackLine, type Track } from '@quarry/core/document';
+import {
+  listOf,
+  closureGap,
+  pieceLength,
+  reversed,
+  trackLine,
+  type Track,
+  endsOf,
+} from '@quarry/core/document';
 import { useScene } from '../../data/useDisplay.tsx';
 import { NumberField, QuantityField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
@@ -15,10 +23,10 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
   const set = useSetFields({ kind: 'track', id: track.id });
   const start = (scene.level[track.level]?.height ?? 0) + track.offset;
   const { joints } = trackLine(track, start);
-  const [first, last] = [joints[0], joints[joints.length - 1]];
+  const { first, last } = endsOf(joints);
   const ends = listOf(scene, 'track').flatMap((other) => {
     const line = trackLine(other, (scene.level[other.level]?.height ?? 0) + other.offset).joints;
-    const whole = [line[0], reversed(line[line.length - 1])];
+    const whole = [endsOf(line).first, reversed(endsOf(line).last)];
     return other.id === track.id
       ? track.pieces.length > 2
         ? [{ name: 'its own beginning', pose: first }]
@@ -58,7 +66,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
       </DefinitionRow>
       <DefinitionRow
         label="Ends at"
-        note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading}`}
+        note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading * 22.5}°`}
       >
         {formatPlates(Math.round(last.z))}
       </DefinitionRow>

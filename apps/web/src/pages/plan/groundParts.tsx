@@ -132,7 +132,7 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
     'z' in point && typeof point.z === 'number' ? point.z : null;
   const groundUnder = ({ x, y }: { x: number; y: number }) =>
     (relief && heightOfStud(relief, Math.floor(x), Math.floor(y))) ?? 0;
-  const last = points[points.length - 1];
+  const last = points.at(-1);
   return (
     <Rows
       id="points"
@@ -146,7 +146,7 @@ export function PointsPart({ picked, disabled }: { picked: Picked; disabled: boo
           : {
               word: 'Point',
               disabled: disabled || points.length >= 200,
-              onClick: () => set('lengthened', { points: [...points, { ...last, x: last.x + 8 }] }),
+              onClick: () => last && set('lengthened', { points: [...points, { ...last, x: last.x + 8 }] }),
             }
       }
     >

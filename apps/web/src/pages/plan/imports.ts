@@ -110,9 +110,9 @@ async function readGrey(file: File): Promise<HeightReading> {
   const { width: columns, height: rows } = ctx.canvas;
   const { data } = ctx.getImageData(0, 0, columns, rows);
   // Luma of sRGB (ITU-R BT.709); grey pictures have all three alike.
-  const values = Float64Array.from(
-    { length: columns * rows },
-    (_, i) => 0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2],
-  );
+  const values = Float64Array.from({ length: columns * rows }, (_, i) => {
+    const [red = 0, green = 0, blue = 0] = data.subarray(4 * i, 4 * i + 3);
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+  });
   return { ok: true, grid: { columns, rows, values, cell: null, corner: null } };
 }

@@ -13,7 +13,9 @@ import { useSetFields } from '../../ui/EntityForm.tsx';
 export function RepeatPart({ repeat }: { repeat: Repeat }) {
   const scene = useScene('module');
   const { members, dropped } = membersOf(repeat, listOf(scene, 'module'));
-  const apart = members.length > 1 ? members[1].along - members[0].along : null;
+  const [first, second] = members;
+  const last = members.at(-1);
+  const apart = first && second ? second.along - first.along : null;
   return (
     <>
       <DefinitionRow
@@ -27,16 +29,15 @@ export function RepeatPart({ repeat }: { repeat: Repeat }) {
           {Number(apart.toFixed(2))} st
         </DefinitionRow>
       )}
-      {members.length > 0 && (
+      {first && last && (
         <DefinitionRow label="First and last from the ends">
-          {members[0].along.toFixed(1)} ·{' '}
-          {(lengthOfLine(repeat.points) - members[members.length - 1].along).toFixed(1)} st
+          {first.along.toFixed(1)} · {(lengthOfLine(repeat.points) - last.along).toFixed(1)} st
         </DefinitionRow>
       )}
-      {members.length > 0 && members.some(({ x, y }) => x % 0.5 !== 0 || y % 0.5 !== 0) && (
+      {first && members.some(({ x, y }) => x % 0.5 !== 0 || y % 0.5 !== 0) && (
         <p className="text-warning text-xs py-1">
-          Some stand off the grid, the first at {members[0].x.toFixed(2)}: change the count or the line so
-          that the spacing is in half studs.
+          Some stand off the grid, the first at {first.x.toFixed(2)}: change the count or the line so that the
+          spacing is in half studs.
         </p>
       )}
     </>
@@ -51,18 +52,23 @@ export function PlantingPart({ planting, disabled }: { planting: Planting; disab
   const plants = plantsOf(planting);
   const change = (i: number, fields: object) =>
     set('changed the mix of', { mix: planting.mix.map((one, j) => (i === j ? { ...one, ...fields } : one)) });
-  const number = (i: number, key: 'share' | 'low' | 'high' | 'crown', word: string, max: number, min = 1) => (
-    <NumberField
-      bare
-      label={`${planting.mix[i].name}, ${word}`}
-      value={planting.mix[i][key]}
-      min={min}
-      max={max}
-      whole={key === 'low' || key === 'high'}
-      disabled={disabled}
-      onCommit={(value) => value !== null && change(i, { [key]: value })}
-    />
-  );
+  const number = (i: number, key: 'share' | 'low' | 'high' | 'crown', word: string, max: number, min = 1) => {
+    const plant = planting.mix[i];
+    return (
+      plant && (
+        <NumberField
+          bare
+          label={`${plant.name}, ${word}`}
+          value={plant[key]}
+          min={min}
+          max={max}
+          whole={key === 'low' || key === 'high'}
+          disabled={disabled}
+          onCommit={(value) => value !== null && change(i, { [key]: value })}
+        />
+      )
+    );
+  };
   return (
     <>
       <DefinitionRow label="Plants">{plants.length}</DefinitionRow>

@@ -147,7 +147,7 @@ export function ModuleSheet({ module }: { module: Module }) {
   const scene = useScene('display', 'passage', 'section');
   const ground = useDerived(({ ground }) => ground);
   const range = ground ? heightRange(ground.relief, module) : null;
-  const sides = [outerSize(module.w) / MM, outerSize(module.d) / MM].sort((a, b) => a - b);
+  const narrow = outerSize(Math.min(module.w, module.d)) / MM;
   const passage = wayOf(scene).sort((a, b) => widestOf(a) - widestOf(b))[0];
   const owners = listOf(scene, 'section').filter(
     (section) =>
@@ -179,7 +179,7 @@ export function ModuleSheet({ module }: { module: Module }) {
       {passage && (
         <DefinitionRow
           label="Tightest passage"
-          note={`${formatMm(Math.abs(widestOf(passage) - sides[0]) * MM)} ${sides[0] > widestOf(passage) ? 'too narrow' : 'to spare'}`}
+          note={`${formatMm(Math.abs(widestOf(passage) - narrow) * MM)} ${narrow > widestOf(passage) ? 'too narrow' : 'to spare'}`}
         >
           {passage.name} {formatMm(widestOf(passage) * MM)}
         </DefinitionRow>

@@ -1,5 +1,5 @@
 import { useHotkeys } from 'react-hotkeys-hook';
-import { copyAll, isCopied, labelOf, removeAll, type Change } from '@quarry/core/document';
+import { copyAll, isCopied, labelOfAll, removeAll, type Change } from '@quarry/core/document';
 import { ON_BOARD } from '../../board/boardKeys.ts';
 import { TOOLS, isPlaced } from '../../board/kinds/index.ts';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
@@ -12,8 +12,7 @@ export function usePlanKeys(picks: readonly Picked[]): void {
   const scene = useDisplay(({ scene: now }) => now);
   const edit = useEdit();
   const { pick, pickAll, takeTool } = useView();
-  const words = (list: readonly Picked[]) =>
-    list.length === 1 ? labelOf(scene, list[0].kind, list[0].id) : `${list.length} things`;
+  const words = (list: readonly Picked[]) => labelOfAll(scene, list);
   useHotkeys(
     'delete, backspace',
     () => {

@@ -173,7 +173,7 @@ function Calendars() {
 
 /** “Mon Wed from 20:00, Sat from 09:00”: days that begin alike together. */
 function timesWord(weekly: readonly number[], starts: readonly (string | null)[], from: string): string {
-  const days = DAYS.flatMap((day, i) => (weekly[i] > 0 ? [{ day, begins: starts[i] ?? from }] : []));
+  const days = DAYS.flatMap((day, i) => ((weekly[i] ?? 0) > 0 ? [{ day, begins: starts[i] ?? from }] : []));
   return [...new Set(days.map(({ begins }) => begins))]
     .map(
       (begins) =>
@@ -226,7 +226,7 @@ function CalendarSheet({
               <NumberField
                 bare
                 label={`Hours of ${name} on ${day}`}
-                value={weekly[i]}
+                value={weekly[i] ?? 0}
                 min={0}
                 max={24}
                 disabled={fixed}
@@ -243,11 +243,11 @@ function CalendarSheet({
         />
         {DAYS.map(
           (day, i) =>
-            weekly[i] > 0 && (
+            (weekly[i] ?? 0) > 0 && (
               <TimeField
                 key={day}
                 label={`On ${day} begins at`}
-                value={starts[i]}
+                value={starts[i] ?? null}
                 optional={calendar?.from ?? '19:00'}
                 disabled={fixed}
                 onCommit={(begins) => set({ starts: starts.map((was, k) => (k === i ? begins : was)) })}

@@ -46,7 +46,7 @@ export function BurnCharts() {
         series={[
           { name: 'planned', data: planned?.map(({ date, value }) => ({ x: date, y: value })) ?? [] },
           { name: 'earned', data: earned },
-          { name: 'spent', data: days.map((date, i) => ({ x: date, y: hours[i] })) },
+          { name: 'spent', data: days.map((date, i) => ({ x: date, y: hours[i] ?? 0 })) },
         ]}
         lines={[
           ...showsOf(scene).map(({ date, name }) => ({ date, word: name })),

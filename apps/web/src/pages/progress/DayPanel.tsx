@@ -59,7 +59,7 @@ export function DayPanel() {
               toDrop={clock.drop.some(({ id }) => id === row.slot.id)}
               running={running?.slot ?? null}
               fixed={forbids !== null}
-              above={i > 0 ? clock.rows[i - 1].slot : null}
+              above={clock.rows[i - 1]?.slot ?? null}
               before={slots.slice(0, i)}
             />
           ))}

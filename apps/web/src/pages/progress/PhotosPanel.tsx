@@ -56,12 +56,12 @@ export function PhotosPanel() {
                     className={`w-full flex items-center gap-2 text-left py-1 px-1 border-b hair cursor-pointer ${photos[0].id === spot?.photos[0].id ? 'bg-base-200' : ''}`}
                     onClick={() => setPicked(photos[0].id)}
                   >
-                    <Thumb photo={photos[photos.length - 1]} />
+                    <Thumb photo={photos.at(-1) ?? photos[0]} />
                     <span className="min-w-0">
                       <SpotName photo={photos[0]} />
                       <span className="block ink-2 text-xs">
                         {photos.length === 1 ? 'one photo' : `${photos.length} photos`}, the last{' '}
-                        {momentWord(photos[photos.length - 1].taken)}
+                        {momentWord((photos.at(-1) ?? photos[0]).taken)}
                       </span>
                     </span>
                   </button>
@@ -111,12 +111,13 @@ function SpotView({ spot: { photos } }: { spot: PhotoSpot }) {
   const edit = useEdit();
   const may = useDenialReason();
   const person = useDisplay(({ actor }) => actor.person);
-  const [before, setBefore] = useState(photos[0].id);
-  const [after, setAfter] = useState(photos[photos.length - 1].id);
+  // Until others are chosen, the first and the newest, as more are taken.
+  const [before, setBefore] = useState<string | null>(null);
+  const [after, setAfter] = useState<string | null>(null);
   const [share, setShare] = useState(50);
   const slider = useId();
   const one = photos.find(({ id }) => id === before) ?? photos[0];
-  const other = photos.find(({ id }) => id === after) ?? photos[photos.length - 1];
+  const other = photos.find(({ id }) => id === after) ?? photos.at(-1) ?? photos[0];
   const words = (photo: Photo) =>
     `${momentWord(photo.taken)}${photo.by ? `, ${scene.person[photo.by]?.name ?? ''}` : ''}${photo.note ? `: ${photo.note}` : ''}`;
   const forbids = may({ op: 'remove', kind: 'photo', id: other.id, v: other.v });

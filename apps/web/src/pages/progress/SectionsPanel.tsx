@@ -61,14 +61,19 @@ export function SectionsPanel() {
           Sections
         </Heading>
         <ul>
-          {standings.map((standing) => (
-            <SectionRow
-              key={standing.id}
-              section={scene.section[standing.id]}
-              standing={standing}
-              blocks={blocks.get(standing.id) ?? []}
-            />
-          ))}
+          {standings.map((standing) => {
+            const section = scene.section[standing.id];
+            return (
+              section && (
+                <SectionRow
+                  key={standing.id}
+                  section={section}
+                  standing={standing}
+                  blocks={blocks.get(standing.id) ?? []}
+                />
+              )
+            );
+          })}
         </ul>
       </section>
       <div className="order-first lg:order-none">
@@ -93,7 +98,7 @@ export function SectionsPanel() {
             standings={standings}
             blocked={blocked}
             label={`How far each section is: ${standings
-              .map(({ id, done: share }) => `${scene.section[id].letter} ${formatPercent(share)}`)
+              .map(({ id, done: share }) => `${scene.section[id]?.letter ?? ''} ${formatPercent(share)}`)
               .join(', ')}`}
           />
         </section>
@@ -143,7 +148,7 @@ function Stages() {
           <TextField
             bare
             label={`Name of the stage ${stage}`}
-            value={stageNames[i]}
+            value={stageNames[i] ?? stage}
             max={24}
             required
             disabled={fixed}
@@ -158,7 +163,7 @@ function Stages() {
               <NumberField
                 bare
                 label={`Weight of the stage ${stage}`}
-                value={stageWeights[i]}
+                value={stageWeights[i] ?? 0}
                 min={0}
                 max={1000}
                 disabled={fixed}
@@ -169,7 +174,7 @@ function Stages() {
                 }
               />
               <span className="fig ink-2 text-right text-xs">
-                {all > 0 ? formatPercent(stageWeights[i] / all) : ''}
+                {all > 0 ? formatPercent((stageWeights[i] ?? 0) / all) : ''}
               </span>
             </>
           ) : (

@@ -165,7 +165,7 @@ const hoursWord = ({ low, high }: Task, guess: ThreeGuesses): string =>
 const guessed = (task: Task, set: Partial<Pick<Task, 'low' | 'likely' | 'high'>>): string | null => {
   const { low, likely, high } = { ...task, ...set };
   const given = [low, likely, high].filter((one) => one !== null);
-  return given.every((one, i) => i === 0 || given[i - 1] <= one)
+  return given.every((one, i) => (given[i - 1] ?? one) <= one)
     ? null
     : `At best ${low ?? '–'} h, likely ${likely ?? '–'} h, at worst ${high ?? '–'} h: each has to be at least the one before.`;
 };
@@ -392,7 +392,7 @@ function Offers() {
     may({ op: 'add', kind: 'task', id: 'x', data: dataOf(offer) }) === null;
   const take = (list: readonly OfferedTask[]) =>
     edit.change(
-      list.length === 1 ? `added the task “${list[0].name}”` : `added ${list.length} tasks`,
+      list.length === 1 ? `added the task “${list[0]?.name}”` : `added ${list.length} tasks`,
       list.map((offer) => ({ op: 'add', kind: 'task', id: freshId('task'), data: dataOf(offer) })),
     );
   const shown = wanted.slice(0, SHOWN);

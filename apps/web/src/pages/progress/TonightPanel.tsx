@@ -29,7 +29,7 @@ export function TonightPanel() {
   const person = useDisplay(({ actor }) => actor.person);
   const netted = useDerived(({ materials }) => materials?.rows ?? null);
   const handOvers = useDerived(({ materials }) => materials?.handOvers ?? null);
-  const own = person === null ? 0 : hoursAhead(scene, person, today(), 1)[0];
+  const own = person === null ? 0 : (hoursAhead(scene, person, today(), 1)[0] ?? 0);
   const [said, setSaid] = useState<number | null>(null);
   const [section, setSection] = useState('');
   const minutes = said ?? (own > 0 ? Math.round((60 * own) / STEP) * STEP : USUAL);
@@ -99,6 +99,7 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
   const { chosen, spent, not } = evening;
   const begin = () => {
     const [first] = chosen;
+    if (!first) return;
     edit.add('began a session', 'session', freshId('session'), {
       ...{ person, section: first.task.section, work: first.task.work, start: new Date().toISOString() },
     });

@@ -36,7 +36,7 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
                   className="link link-hover text-left"
                   onClick={() => pick({ kind: 'plot', id })}
                 >
-                  {scene.plot[id].name}
+                  {scene.plot[id]?.name}
                 </button>
               ),
             },
@@ -44,7 +44,7 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
               head: 'Sides',
               wraps: true,
               cell: ({ id, sides }) =>
-                sides.map((side) => SIDE_WORDS[turnedSide(side, scene.plot[id].turn)]).join(', '),
+                sides.map((side) => SIDE_WORDS[turnedSide(side, scene.plot[id]?.turn ?? 0)]).join(', '),
             },
             { head: 'Any colour will do', number: true, cell: (one) => countOf(one.pieces, 'piece') },
             { head: 'Worth', number: true, cell: (one) => `${one.worth.toFixed(2)} ${currency}` },

@@ -42,7 +42,7 @@ export function SightPage() {
     if (!sight || !size || sight.studs.length !== size.w * size.d) return null;
     const { ochre, iron } = PALETTES[theme];
     const levelOf = (i: number) => {
-      const share = sight.studs[i];
+      const share = sight.studs[i] ?? NO_STUD;
       return share === NO_STUD || share >= SELDOM ? 0 : share === UNSEEN ? 2 : 1;
     };
     const image = hatchImage(size, levelOf, ochre, iron);

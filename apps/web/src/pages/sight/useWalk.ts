@@ -71,5 +71,5 @@ function middleOf(
   const [east, south] = [place.x + place.w / 2 - x, place.y + place.d / 2 - y];
   const column = Math.min(w - 1, Math.max(0, Math.floor(east)));
   const i = Math.min(d - 1, Math.max(0, Math.floor(south))) * w + column;
-  return [east, ((height[i] + top[i]) / 2) * STUDS_PER_PLATE, south];
+  return [east, (((height[i] ?? 0) + (top[i] ?? 0)) / 2) * STUDS_PER_PLATE, south];
 }

@@ -55,9 +55,10 @@ export function BuyPanel() {
       const read = readOffers(await readTable(file), aliasesOf(scene), new Set(Object.keys(scene.partType)));
       if (!read.ok) throw new Error(`${file.name}: ${read.error}`);
       setOwn({ name: file.name, market: read.market });
-      if (read.bad.length > 0)
+      const [first] = read.bad;
+      if (first)
         toast.warning(
-          `${file.name}: left out ${countOf(read.bad.length, 'row')}; row ${read.bad[0].row}: ${read.bad[0].reason}.`,
+          `${file.name}: left out ${countOf(read.bad.length, 'row')}; row ${first.row}: ${first.reason}.`,
         );
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));

@@ -15,6 +15,8 @@ import {
   type ColourVision,
 } from '@quarry/core/catalogue';
 import { listOf } from '@quarry/core/document';
+import { present } from '@quarry/core/grid';
+import { FIRST_COLOUR } from '../../ui/fieldSpec.ts';
 import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -39,7 +41,7 @@ export function ColoursPanel() {
   const { part } = PARTS.find((one) => one.part === query.get('part')) ?? PARTS[0];
   const recipes = listOf(scene, 'recipe');
   const recipe = recipes.find(({ id }) => id === recipeId) ?? recipes[0] ?? null;
-  const colour = colourOf(chosen) ?? PALETTE[0];
+  const colour = present(colourOf(chosen) ?? colourOf(FIRST_COLOUR), 'a colour');
   const add = () => {
     const id = freshId('recipe');
     if (

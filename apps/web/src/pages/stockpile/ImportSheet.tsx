@@ -70,9 +70,10 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
   const open = async (from: File | string, word: string) => {
     try {
       const rows = await readTable(from);
-      if (rows.length < 2) throw new Error(`${word}: there is no row under its heading.`);
+      const [head] = rows;
+      if (!head || rows.length < 2) throw new Error(`${word}: there is no row under its heading.`);
       setTable({ name: word, rows });
-      setColumns(guessColumns(rows[0]));
+      setColumns(guessColumns(head));
       set({ decimal: null, name: word.replace(/\.[a-z]+$/i, '').slice(0, 80) });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
@@ -319,13 +320,14 @@ function ColumnsTable({
   columns: readonly ColumnUse[];
   onColumns: (columns: ColumnUse[]) => void;
 }) {
+  const [heads = []] = rows;
   return (
     <div className="overflow-x-auto">
       <table className="text-xs border-collapse mb-2">
         <caption className="sr-only">The first rows, with what each column says</caption>
         <thead>
           <tr>
-            {rows[0].map((head, i) => (
+            {heads.map((head, i) => (
               <th key={i} scope="col" className="text-left pr-2 font-normal">
                 <span className="block ink-2 truncate max-w-36">{head}</span>
                 <select
@@ -335,7 +337,7 @@ function ColumnsTable({
                   onChange={(event) => {
                     const use = COLUMN_USES.find((one) => one === event.currentTarget.value) ?? 'none';
                     onColumns(
-                      rows[0].map((_, k) =>
+                      heads.map((_, k) =>
                         k === i
                           ? use
                           : columns[k] === use && use !== 'none'
@@ -358,7 +360,7 @@ function ColumnsTable({
         <tbody>
           {rows.slice(1, 5).map((row, i) => (
             <tr key={i} className="border-b hair">
-              {rows[0].map((_, k) => (
+              {heads.map((_, k) => (
                 <td key={k} className="pr-2 max-w-36 truncate">
                   {row[k]}
                 </td>

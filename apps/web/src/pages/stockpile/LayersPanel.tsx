@@ -17,11 +17,9 @@ import { PiecesView } from './PiecesView.tsx';
 import { paintOf } from '../../ui/paint.ts';
 import { useMaterialsWorker } from './useMaterialsWorker.ts';
 
-const WAYS = ['east', 'south', 'west', 'north'];
-const CORNER_WAYS = ['south-east', 'south-west', 'north-west', 'north-east'];
+const WAYS = ['east', 'south-east', 'south', 'south-west', 'west', 'north-west', 'north', 'north-east'];
 /** The way a piece falls, in quarter turns from east; a corner between two. */
-const wayOf = (falls: number): string =>
-  Number.isInteger(falls) ? WAYS[falls] : CORNER_WAYS[Math.floor(falls)];
+const wayOf = (falls: number): string => WAYS[Math.round(2 * falls) % WAYS.length] ?? '';
 const PURPOSES = {
   core: 'core',
   deck: 'deck',
@@ -70,7 +68,8 @@ export function LayersPanel() {
   const marked = markOfSpot(spot, block?.block, built);
   const asked = marked ? steps.findIndex(({ z }) => z === marked.z) : 0;
   const step = Math.max(0, Math.min(at ?? asked, steps.length - 1));
-  const groups = groupsOf(steps[step]);
+  const open = steps[step];
+  const groups = groupsOf(open);
   const move = (by: number) => setAt(Math.max(0, Math.min(steps.length - 1, step + by)));
   return (
     <div className="h-full grid grid-rows-[auto_minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_340px]">
@@ -130,8 +129,9 @@ export function LayersPanel() {
         </button>
         <span className="fig text-xs" aria-live="polite">
           step {steps.length === 0 ? 0 : step + 1} of {steps.length}
-          {groups.length > 0 &&
-            `, ${placeOf(steps[step], built?.floor ?? 0, plot ? 'the building’s ground' : 'datum')}`}
+          {open &&
+            groups.length > 0 &&
+            `, ${placeOf(open, built?.floor ?? 0, plot ? 'the building’s ground' : 'datum')}`}
         </span>
         <span className="flex-1" />
         {(plot || !block?.block.rest) && (
@@ -161,7 +161,7 @@ export function LayersPanel() {
             Marked red: the piece at stud {spot?.x}, {spot?.y}, whose joint is among the weakest.
           </p>
         )}
-        {built && groups.length > 0 && <LayerPlan built={built} pieces={steps[step].pieces} />}
+        {built && open && groups.length > 0 && <LayerPlan built={built} pieces={open.pieces} />}
         {built &&
           groups.map(({ key, purpose, word, pieces }) => (
             <section key={key} aria-label={`${PURPOSES[purpose]}, ${word}`}>
@@ -251,7 +251,7 @@ interface Spot {
 function useSpot(): Spot | null {
   const [query] = useSearchParams();
   const block = query.get('block');
-  const [x, y, z] = (query.get('spot') ?? '').split(',').map(Number);
+  const [x = NaN, y = NaN, z = NaN] = (query.get('spot') ?? '').split(',').map(Number);
   return block !== null && [x, y, z].every((value) => Number.isInteger(value)) ? { block, x, y, z } : null;
 }
 
@@ -310,7 +310,7 @@ function LayerPlan({ built, pieces }: { built: BlockLayers; pieces: readonly Ste
           y={piece.y}
           width={piece.w}
           height={piece.d}
-          fill={paintOf(lines[piece.line].colour)}
+          fill={paintOf(lines[piece.line]?.colour ?? 'any')}
           stroke="#22292e"
           strokeWidth={0.08}
         />

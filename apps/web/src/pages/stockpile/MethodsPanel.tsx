@@ -18,14 +18,21 @@ export function MethodsPanel() {
   const plans = useIsPlanner();
   const edit = useEdit();
   const targets = [
-    ...listOf(scene, 'hill').map(({ id, name, method }) => ({ kind: 'hill' as const, id, name, method })),
-    ...listOf(scene, 'section').map(({ id, letter, name, method }) => ({
+    ...listOf(scene, 'hill').map(({ id, v, name, method }) => ({
+      kind: 'hill' as const,
+      id,
+      v,
+      name,
+      method,
+    })),
+    ...listOf(scene, 'section').map(({ id, v, letter, name, method }) => ({
       kind: 'section' as const,
       id,
+      v,
       name: `Section ${letter}, ${name}`,
       method,
     })),
-    ...listOf(scene, 'pad').map(({ id, name, method }) => ({ kind: 'pad' as const, id, name, method })),
+    ...listOf(scene, 'pad').map(({ id, v, name, method }) => ({ kind: 'pad' as const, id, v, name, method })),
   ];
   const [chosen, setChosen] = useState<Target | null>(null);
   const target =
@@ -37,9 +44,8 @@ export function MethodsPanel() {
   const set = (method: Method | null) => {
     if (!target) return;
     const label = `fills ${target.name} ${method === null ? 'as what it lies in' : METHOD_SPECS[method].word}`;
-    if (target.kind === 'hill') edit.patch(label, 'hill', scene.hill[target.id], { method });
-    else if (target.kind === 'pad') edit.patch(label, 'pad', scene.pad[target.id], { method });
-    else edit.patch(label, 'section', scene.section[target.id], { method });
+    const { kind, id, v } = target;
+    edit.change(label, [{ op: 'patch', kind, id, v, set: { method } }]);
   };
   return (
     <div className="p-4 grid gap-8 grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] items-start max-w-[1240px]">

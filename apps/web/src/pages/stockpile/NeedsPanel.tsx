@@ -97,11 +97,10 @@ export function NeedsPanel() {
       },
       { replace: true },
     );
-  const [asked, section, family, state] = ['q', 'section', 'family', 'state'].map(
-    (key) => query.get(key) ?? '',
-  );
+  const askedFor = (key: string) => query.get(key) ?? '';
+  const [section, family, state] = [askedFor('section'), askedFor('family'), askedFor('state')];
   // The address follows what is typed, a moment later: the field must not wait for it.
-  const [words, setWords] = useState(asked);
+  const [words, setWords] = useState(askedFor('q'));
   const group = GROUPINGS.find((one) => one === query.get('group')) ?? 'none';
   const all = useMemo(() => (materials ? rowsOf(scene, materials.rows) : []), [scene, materials]);
   const rows = useMemo(
@@ -176,6 +175,7 @@ export function NeedsPanel() {
             )}
             {items.map(({ index }) => {
               const row = shown[index];
+              if (!row) return null;
               const { original: need } = row;
               if (row.getIsGrouped())
                 return <GroupRow key={row.id} row={row} group={group} height={rowHeight} />;

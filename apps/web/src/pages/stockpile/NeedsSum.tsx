@@ -16,7 +16,7 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
   const [needed, short, late] = [sum(({ qty }) => qty), sum(({ short: s }) => s), sum(({ late: l }) => l)];
   const prices = rows.map(({ part }) => priceOfPart(part, scene.partType));
   const money = (of: (row: NeedRow) => number) =>
-    rows.reduce((total, row, i) => total + of(row) * prices[i].price, 0);
+    rows.reduce((total, row, i) => total + of(row) * (prices[i]?.price ?? 0), 0);
   const guessed = prices.filter(({ guess }) => guess).length;
   const blocked = blockedSections(rows);
   return (

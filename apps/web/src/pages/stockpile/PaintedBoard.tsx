@@ -23,7 +23,8 @@ export function PaintedBoard() {
     const rgb = painted.colours.map((id) => Number.parseInt((colourOf(id)?.hex ?? '#888888').slice(1), 16));
     painted.studs.forEach((number, i) => {
       if (number < 0) return;
-      image.data.set([rgb[number] >> 16, (rgb[number] >> 8) & 255, rgb[number] & 255, 255], 4 * i);
+      const colour = rgb[number] ?? 0x888888;
+      image.data.set([colour >> 16, (colour >> 8) & 255, colour & 255, 255], 4 * i);
     });
     ctx.putImageData(image, 0, 0);
     return canvas;

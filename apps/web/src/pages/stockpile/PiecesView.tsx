@@ -54,8 +54,8 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
       steps.slice(0, upTo + 1).flatMap((step, index) =>
         step.pieces.map((piece): Placed => ({
           ...piece,
-          part: lines[piece.line].part,
-          colour: lines[piece.line].colour,
+          part: lines[piece.line]?.part ?? '',
+          colour: lines[piece.line]?.colour ?? 'any',
           now: index === upTo,
           isMarked:
             piece.z === mz &&
@@ -67,11 +67,10 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
       ),
     [steps, lines, upTo, mx, my, mz],
   );
-  const [boxes, slants, corners, valleys] = useMemo(
-    () =>
-      ['box', 'slant', 'corner', 'valley'].map((shape) => pieces.filter((piece) => shapeOf(piece) === shape)),
-    [pieces],
-  );
+  const byShape = useMemo(() => {
+    const of = (shape: keyof typeof CORNERS) => pieces.filter((piece) => shapeOf(piece) === shape);
+    return { boxes: of('box'), slants: of('slant'), corners: of('corner'), valleys: of('valley') };
+  }, [pieces]);
   const studs = useMemo(() => openStuds(pieces, w, d), [pieces, w, d]);
   // The whole block's height, so that the eye stays where it is while the steps go by.
   const top = useMemo(() => topOf(steps) * STUDS_PER_PLATE, [steps]);
@@ -90,10 +89,10 @@ export function PiecesView({ w, d, steps, lines, upTo, marked }: PiecesViewProps
           <boxGeometry args={[w, 0.3, d]} />
           <meshStandardMaterial color="#9a9c98" />
         </mesh>
-        <Instances geometry={BOX} items={boxes} place={matrixOf} paint={colourOfPiece} />
-        <Instances geometry={SLANT} items={slants} place={matrixOf} paint={colourOfPiece} />
-        <Instances geometry={CORNER} items={corners} place={matrixOf} paint={colourOfPiece} />
-        <Instances geometry={VALLEY} items={valleys} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={BOX} items={byShape.boxes} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={SLANT} items={byShape.slants} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={CORNER} items={byShape.corners} place={matrixOf} paint={colourOfPiece} />
+        <Instances geometry={VALLEY} items={byShape.valleys} place={matrixOf} paint={colourOfPiece} />
         <Instances geometry={STUD_SHAPE} items={studs} place={studMatrix} paint={colourOfStud} />
         <Edges pieces={pieces} />
       </group>
@@ -183,7 +182,7 @@ function shapeOf({ falls, part }: Placed): keyof typeof CORNERS {
 
 function geometryOf(corners: readonly (readonly [number, number, number])[]): BufferGeometry {
   const points = FACES.flatMap(([a, b, c, d]) =>
-    [a, b, c, a, c, d].flatMap((corner) => [...corners[corner]]),
+    [a, b, c, a, c, d].flatMap((corner) => corners[corner] ?? []),
   );
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(points), 3));
@@ -197,7 +196,8 @@ const TURNS = [0, 1, 2, 3].map((falls) => new Matrix4().makeRotationY((-falls * 
 function matrixOf({ x, y, z, w, d, h, falls }: Placed, into: Matrix4): void {
   into.makeScale(w - GAP, h * STUDS_PER_PLATE, d - GAP);
   into.setPosition(x + w / 2, (z + h / 2) * STUDS_PER_PLATE, y + d / 2);
-  if (falls !== undefined) into.multiply(TURNS[Math.floor(falls)]);
+  const turn = falls === undefined ? undefined : TURNS[Math.floor(falls)];
+  if (turn) into.multiply(turn);
 }
 
 function colourOfPiece({ colour, now, isMarked }: Placed, into: Color): void {

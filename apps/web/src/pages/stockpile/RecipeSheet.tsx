@@ -63,7 +63,7 @@ export function RecipeSheet({ recipe, plans }: RecipeProps) {
           plans
             ? (shares) =>
                 set('bent to stock the tones', {
-                  tones: recipe.tones.map((tone, i) => ({ ...tone, share: shares[i] })),
+                  tones: recipe.tones.map((tone, i) => ({ ...tone, share: shares[i] ?? tone.share })),
                 })
             : null
         }
@@ -242,10 +242,12 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
       .reduce((sum, { qty }) => sum + qty, 0),
   );
   const bent = bendCounts(counts, stock, recipe.bend / 100);
-  const tones = new Array<string>(SIDE * SIDE).fill(recipe.tones[0].colour);
-  let at = 0;
-  for (const tone of [...recipe.tones.keys()].toReversed())
-    for (let k = 0; k < counts[tone]; k++) tones[order[at++]] = recipe.tones[tone].colour;
+  // From the last tone to the first, in the order of the scatter.
+  const laid = recipe.tones
+    .flatMap(({ colour }, i) => new Array<string>(counts[i] ?? 0).fill(colour))
+    .toReversed();
+  const tones = new Map(order.map((cell, i) => [cell, laid[i] ?? '']));
+  const bentBy = (tone: number) => bent.bent[tone] ?? 0;
   const hex = (id: string) => colourOf(id)?.hex ?? '#888888';
   return (
     <div>
@@ -256,7 +258,7 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
         role="img"
         aria-label={`A patch of ${recipe.name}`}
       >
-        {tones.map((colour, i) => (
+        {[...tones].map(([i, colour]) => (
           <rect key={i} x={i % SIDE} y={Math.floor(i / SIDE)} width={1.02} height={1.02} fill={hex(colour)} />
         ))}
         {cells.map(({ x, y, colour, part }, i) => {
@@ -285,8 +287,8 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
               </>
             }
             note={
-              recipe.bend > 0 && bent.bent[i] !== 0
-                ? `bent to stock by ${bent.bent[i] > 0 ? '+' : '−'}${Math.abs(bent.bent[i])}`
+              recipe.bend > 0 && bentBy(i) !== 0
+                ? `bent to stock by ${bentBy(i) > 0 ? '+' : '−'}${Math.abs(bentBy(i))}`
                 : undefined
             }
           >

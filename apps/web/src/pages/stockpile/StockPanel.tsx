@@ -84,6 +84,7 @@ export function StockPanel() {
         <ul style={{ height: virtual.getTotalSize(), position: 'relative' }} aria-label="Drawers">
           {virtual.getVirtualItems().map(({ index, start }) => {
             const one = lots[index];
+            if (!one) return null;
             return (
               <li
                 key={one.id}

@@ -133,7 +133,8 @@ function AddPlaceholder() {
     if (!colour) return setError(`Should be: “${fields.colour}” is no colour of the palette.`);
     if (!Number.isInteger(qty) || qty < 1 || qty > 1_000_000)
       return setError(`Pieces: “${fields.qty}” must be a whole number from 1.`);
-    const at = scene.section[fields.section];
+    const at = scene.section[fields.section] ?? own[0];
+    if (!at) return;
     const done = edit.add(
       `noted a placeholder: ${qty} × ${partName(part.id)}`,
       'placeholder',
@@ -144,7 +145,7 @@ function AddPlaceholder() {
           colour: colour.id,
           stands: stands.id,
           qty,
-          section: fields.section,
+          section: at.id,
           notes: fields.notes,
         },
         ...{ x: Math.round(at.x + at.w / 2), y: Math.round(at.y + at.d / 2), built: today() },

@@ -140,7 +140,7 @@ export function takeIn(
   const gone = there.lists
     .slice(count)
     .map(({ id, v }): Change => ({ op: 'remove', kind: 'partList', id, v }));
-  return { batches: inBatches([...lists, ...gone, ...remembered]), list: lists[0].id };
+  return { batches: inBatches([...lists, ...gone, ...remembered]), list: lists[0]?.id ?? null };
 }
 
 /** Changes in batches of no more than one carries. */

@@ -173,7 +173,7 @@ function Corners({
             onCommit={(value) => put(walls.map((one, j) => (j === i ? { ...one, [axis]: value } : one)))}
           />
         );
-        const next = walls[(i + 1) % walls.length];
+        const next = walls[(i + 1) % walls.length] ?? corner;
         return (
           <div
             key={i}

@@ -194,9 +194,14 @@ function PlaceTabs({
           type="button"
           className="btn btn-xs btn-primary"
           onClick={() =>
-            edit.patch(`moved the display to ${scene.place[viewedId].name}`, 'display', displayOf(scene), {
-              place: viewedId,
-            })
+            edit.patch(
+              `moved the display to ${scene.place[viewedId]?.name ?? ''}`,
+              'display',
+              displayOf(scene),
+              {
+                place: viewedId,
+              },
+            )
           }
         >
           Let it stand here

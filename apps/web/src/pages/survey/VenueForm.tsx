@@ -39,6 +39,7 @@ function TableActs({ id, scene, disabled }: { id: string; scene: Scene; disabled
   const edit = useEdit();
   const pick = useView((view) => view.pick);
   const table = scene.table[id];
+  if (!table) return null;
   const { x, y, w, d } = table;
   const another = () => {
     const { id: _id, v: _v, ...like } = table;

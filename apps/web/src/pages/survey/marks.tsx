@@ -160,14 +160,15 @@ export function OpeningMark({
   const line = openingLine(walls, opening);
   if (!line) return null;
   const [a, b] = [at(view, line.a), at(view, line.b)];
-  const floor = openingFloor(walls, line, opening.width).map((point) => at(view, point));
+  // The corner of its floor opposite the end of its wall.
+  const [, , , corner = b] = openingFloor(walls, line, opening.width).map((point) => at(view, point));
   const radius = opening.width * view.scale;
   const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
   // The name stands in the swing of a door, and close to the wall of a window.
   const deep = opening.use === 'window' ? Math.min(1, 16 / radius) : 0.5;
   const inside = {
-    x: middle.x + (floor[3].x - a.x) * deep,
-    y: middle.y + (floor[3].y - a.y) * deep,
+    x: middle.x + (corner.x - a.x) * deep,
+    y: middle.y + (corner.y - a.y) * deep,
   };
   const slope = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
   // Along the wall for a window, and never upside down.
@@ -185,7 +186,7 @@ export function OpeningMark({
       />
       {opening.use === 'door' && (
         <path
-          d={`M${a.x} ${a.y}L${floor[3].x} ${floor[3].y}A${radius} ${radius} 0 0 ${1 - sweep} ${b.x} ${b.y}`}
+          d={`M${a.x} ${a.y}L${corner.x} ${corner.y}A${radius} ${radius} 0 0 ${1 - sweep} ${b.x} ${b.y}`}
           fill="none"
           stroke="currentColor"
           strokeWidth="0.9"

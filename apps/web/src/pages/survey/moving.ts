@@ -20,11 +20,10 @@ export function slideOpening(
   if (!line) return null;
   const middle = { x: (line.a.x + line.b.x) / 2 + by.x, y: (line.a.y + line.b.y) / 2 + by.y };
   const sides = sidesOf(walls);
-  const wall = sides.reduce(
-    (best, side, i) => (distanceTo(middle, side) < distanceTo(middle, sides[best]) ? i : best),
-    0,
-  );
+  const away = sides.map((one) => distanceTo(middle, one));
+  const wall = away.indexOf(Math.min(...away));
   const side = sides[wall];
+  if (!side) return null;
   const length = lengthOf(side);
   const along =
     ((middle.x - side.a.x) * (side.b.x - side.a.x) + (middle.y - side.a.y) * (side.b.y - side.a.y)) /

@@ -5,7 +5,10 @@ import { hatchImage } from '../../board/hatchImage.ts';
 export const reachImage = (reach: Reach, ochre: string, iron: string): string | null =>
   hatchImage(
     reach,
-    (i) => (reach.distance[i] > reach.ladder ? 2 : reach.distance[i] > reach.arm ? 1 : 0),
+    (i) => {
+      const far = reach.distance[i] ?? 0;
+      return far > reach.ladder ? 2 : far > reach.arm ? 1 : 0;
+    },
     ochre,
     iron,
   )?.toDataURL() ?? null;

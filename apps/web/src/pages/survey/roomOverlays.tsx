@@ -2,6 +2,7 @@ import type { Rect } from '@quarry/core/grid';
 import type { Side } from '@quarry/core/document';
 import type { Guide } from '@quarry/core/venue';
 import { formatMeasure, type Metric } from '../../ui/quantity.ts';
+import { at as onScreen } from './mark.tsx';
 import type { RoomView } from './roomView.ts';
 
 /** Lines to which a moving thing was brought. */
@@ -61,9 +62,9 @@ export function Clearances({
   return (['n', 'e', 's', 'w'] as const).map((side) => {
     const by = clear[side];
     if (by === null || by < 1) return null;
-    const [x1, y1, x2, y2] = lines[side](by).map(
-      (value, i) => (i % 2 ? view.y : view.x) + value * view.scale,
-    );
+    const [fromX, fromY, toX, toY] = lines[side](by);
+    const { x: x1, y: y1 } = onScreen(view, { x: fromX, y: fromY });
+    const { x: x2, y: y2 } = onScreen(view, { x: toX, y: toY });
     return (
       <g key={side} pointerEvents="none">
         <line x1={x1} y1={y1} x2={x2} y2={y2} className="stroke-secondary" />

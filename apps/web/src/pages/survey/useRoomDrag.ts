@@ -1,6 +1,7 @@
 import { useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import type { Rect } from '@quarry/core/grid';
 import { snapTo, type Guide, type sidesOf } from '@quarry/core/venue';
+import { arrowWay } from '../../ui/arrows.ts';
 import type { RoomView } from './roomView.ts';
 
 /** What is being dragged: how far, in mm, and what it was brought to. */
@@ -98,7 +99,7 @@ export function useRoomDrag({
     target.addEventListener('pointercancel', letGo);
   };
   const arrows = (event: KeyboardEvent, { rect, commit }: Handled) => {
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    const way = arrowWay(event.key);
     if (!way || disabled) return;
     event.preventDefault();
     event.stopPropagation();

@@ -86,6 +86,8 @@ function Judged({ show }: { show: DiaryShow | undefined }) {
   if (!show) return <p className="ink-2 text-xs">Working out whether it gets in …</p>;
   const { from, to, place, nights, stopped, times, bound } = show;
   const isLate = bound !== null && bound > times.until;
+  // Two windows: the first is the evening before.
+  const [eve, day] = times.windows;
   return (
     <p className="ink-2 text-xs">
       {place ?? 'no place chosen'}
@@ -105,8 +107,8 @@ function Judged({ show }: { show: DiaryShow | undefined }) {
       ) : (
         <span className={isLate ? 'text-error' : ''}>
           Ready {clockAfter(times.from, bound)}
-          {times.windows.length > 1 && bound <= times.windows[0].end && ' on the evening before'} at the
-          earliest, visitors come at {times.to}
+          {eve && day && bound <= eve.end && ' on the evening before'} at the earliest, visitors come at{' '}
+          {times.to}
           {times.isGuess ? ' (guess)' : ''}.
         </span>
       )}

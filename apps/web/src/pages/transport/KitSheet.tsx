@@ -110,7 +110,7 @@ function KitList({ kit }: { kit: readonly KitItem[] }) {
   const left = kit.filter(({ name }) => !brought.has(name.toLowerCase()));
   const bring = (items: readonly KitItem[]) =>
     edit.change(
-      items.length === 1 ? `${items[0].name} comes along` : `${items.length} things come along`,
+      items.length === 1 ? `${items[0]?.name} comes along` : `${items.length} things come along`,
       items.map(({ name, count, pack: { w, d, h, kg } }) => ({
         ...{ op: 'add' as const, kind: 'cargo' as const, id: freshId('cargo') },
         // Many small ones travel in one box.

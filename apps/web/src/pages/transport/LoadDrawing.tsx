@@ -79,7 +79,7 @@ function View({
   // From above the highest lie over the others; from the side the nearest to the left wall.
   const inTurn = load.placed.toSorted((a, b) => (isAbove ? a.z - b.z : b.x - a.x));
   const hatch = `load-hatch-${from}`;
-  const boxes = inTurn.map(boxOf);
+  const boxes = inTurn.map((one) => ({ one, box: boxOf(one) }));
   return (
     <svg
       viewBox={`${-margin} ${-words * 1.4} ${space.d + 2 * margin} ${across + words * 4.4}`}
@@ -123,11 +123,11 @@ function View({
           <title>Wheel arch</title>
         </rect>
       ))}
-      {inTurn.map((one, i) => (
+      {boxes.map(({ one, box }, i) => (
         <PlacedBox
           key={one.id}
-          box={boxes[i]}
-          isCovered={boxes.slice(i + 1).some((box) => overlaps(box, boxes[i]))}
+          box={box}
+          isCovered={boxes.slice(i + 1).some((other) => overlaps(other.box, box))}
           number={one.number}
           name={nameOf.get(one.id)?.name ?? one.id}
           mass={formatKg(nameOf.get(one.id)?.grams ?? 0)}

@@ -34,13 +34,9 @@ export function LoadSolid({
   const [step, setStep] = useState<number | null>(null);
   const upTo = Math.min(step ?? load.placed.length, load.placed.length);
   const shown = load.placed.filter(({ number }) => number <= upTo);
-  const solids = shown.map(({ x, y, z, w, d, h }): Solid => ({
-    u: space.d - y - d,
-    v: x,
-    z,
-    du: d,
-    dv: w,
-    dz: h,
+  const solids = shown.map((unit): Solid & { unit: typeof unit } => ({
+    ...{ u: space.d - unit.y - unit.d, v: unit.x, z: unit.z, du: unit.d, dv: unit.w, dz: unit.h },
+    unit,
   }));
   const nameOf = new Map(shipment.units.map(({ key, name }) => [key, name]));
   const room: Solid = { u: 0, v: 0, z: 0, du: space.d, dv: space.w, dz: space.h };
@@ -57,15 +53,15 @@ export function LoadSolid({
         aria-label={`The first ${upTo} of ${load.placed.length} things in three dimensions, the door at the right`}
       >
         <Room {...room} words={words} />
-        {paintOrder(solids).map((i) => (
+        {paintOrder(solids).map(({ unit, ...solid }) => (
           <BoxDrawing
-            key={shown[i].id}
-            solid={solids[i]}
-            number={shown[i].number}
-            name={nameOf.get(shown[i].id) ?? ''}
+            key={unit.id}
+            solid={solid}
+            number={unit.number}
+            name={nameOf.get(unit.id) ?? ''}
             words={words}
-            isMarked={picked === shown[i].id || (step !== null && shown[i] === last)}
-            onPick={() => onPick(picked === shown[i].id ? null : shown[i].id)}
+            isMarked={picked === unit.id || (step !== null && unit === last)}
+            onPick={() => onPick(picked === unit.id ? null : unit.id)}
           />
         ))}
       </svg>

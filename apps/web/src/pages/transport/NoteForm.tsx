@@ -36,7 +36,7 @@ export function NoteForm({
 }) {
   const [words, setWords] = useState<Readonly<Record<string, string>>>({});
   const wordOf = (key: string) => (words[key] ?? '').trim();
-  const canNote = isEnough || wordOf(fields[0].key) !== '';
+  const canNote = isEnough || fields.slice(0, 1).some(({ key }) => wordOf(key) !== '');
   return (
     <form
       onSubmit={(event) => {

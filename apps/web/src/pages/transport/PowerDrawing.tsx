@@ -306,7 +306,7 @@ function Badge({ report, number, words }: { report: CircuitReport; number: numbe
 
 /** A point of the longest straight part of some lines; null: there are none. @param share of it from its beginning */
 function spotOn(lines: readonly (readonly Point[])[], share: number): Point | null {
-  const parts = lines.flatMap((points) => points.slice(1).map((b, i) => ({ a: points[i], b })));
+  const parts = lines.flatMap((points) => points.slice(1).map((b, i) => ({ a: points[i] ?? b, b })));
   const long = ({ a, b }: { a: Point; b: Point }) => Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
   const [first, ...others] = parts;
   if (!first) return null;

@@ -54,7 +54,7 @@ export function WhoComes() {
                       bare
                       label={`${name} comes at`}
                       value={arrives}
-                      optional={hasEve && !eve ? clockOf(minutesOf(from) + windows[1].start) : from}
+                      optional={hasEve && !eve ? clockOf(minutesOf(from) + (windows[1]?.start ?? 0)) : from}
                       disabled={isFixed}
                       onCommit={(value) => set(`when ${name} comes`, { arrives: value })}
                     />

@@ -37,17 +37,18 @@ test('what is drawn last on a line of sight is what is nearest to the eye', () =
   fc.assert(
     fc.property(boxes, (solids) => {
       const order = paintOrder(solids);
-      expect(order.toSorted((a, b) => a - b)).toEqual(solids.map((_, i) => i));
-      const at = new Map(order.map((i, turn) => [i, turn]));
-      const lines = new Map<string, { depth: number; solid: number }[]>();
-      solids.forEach(({ u, v, z, du, dv, dz }, i) => {
+      expect(new Set(order)).toEqual(new Set(solids));
+      const at = new Map(order.map((solid, turn) => [solid, turn]));
+      const lines = new Map<string, { depth: number; solid: Solid }[]>();
+      for (const solid of solids) {
+        const { u, v, z, du, dv, dz } = solid;
         for (let a = u; a < u + du; a++)
           for (let b = v; b < v + dv; b++)
             for (let c = z; c < z + dz; c++) {
               const key = `${a - c} ${b - c}`;
-              lines.set(key, [...(lines.get(key) ?? []), { depth: a + b + c, solid: i }]);
+              lines.set(key, [...(lines.get(key) ?? []), { depth: a + b + c, solid }]);
             }
-      });
+      }
       for (const cubes of lines.values()) {
         const nearest = cubes.reduce((one, other) => (other.depth > one.depth ? other : one));
         const last = Math.max(...cubes.map(({ solid }) => at.get(solid) ?? -1));

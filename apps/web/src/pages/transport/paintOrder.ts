@@ -13,19 +13,20 @@ const isBeyond = (a: Solid, b: Solid): boolean => a.u + a.du <= b.u || a.v + a.d
 
 /**
  * The order in which boxes that share no room are drawn, each before all that may hide something of it. O(n²).
- * @returns their numbers; in a circle of boxes that hide one another the farthest corner comes first
+ * @returns the same boxes; in a circle of boxes that hide one another the farthest corner comes first
  */
-export function paintOrder(solids: readonly Solid[]): number[] {
-  const before = solids.map((b, j) =>
-    solids.flatMap((a, i) => (i !== j && isBeyond(a, b) && !isBeyond(b, a) ? [i] : [])),
-  );
+export function paintOrder<S extends Solid>(solids: readonly S[]): S[] {
   const far = ({ u, v, z }: Solid) => u + v + z;
-  const left = solids.map((_, i) => i).sort((i, j) => far(solids[i]) - far(solids[j]));
-  const drawn = new Set<number>();
+  const left = solids
+    .map((one) => ({
+      one,
+      before: solids.filter((other) => other !== one && isBeyond(other, one) && !isBeyond(one, other)),
+    }))
+    .sort((a, b) => far(a.one) - far(b.one));
+  const drawn = new Set<S>();
   while (left.length > 0) {
-    const next = left.findIndex((i) => before[i].every((one) => drawn.has(one)));
-    const [taken] = left.splice(Math.max(0, next), 1);
-    drawn.add(taken);
+    const next = left.findIndex(({ before }) => before.every((other) => drawn.has(other)));
+    for (const { one } of left.splice(Math.max(0, next), 1)) drawn.add(one);
   }
   return [...drawn];
 }

@@ -72,9 +72,9 @@ export const pieceLength = ({ go, length, radius }: TrackPiece): number =>
 export function trackLine(
   { x, y, heading, pieces }: Pick<Track, 'x' | 'y' | 'heading' | 'pieces'>,
   height: number,
-): { joints: Pose[]; line: { x: number; y: number; z: number }[]; ends: number[] } {
+): { joints: [Pose, ...Pose[]]; line: { x: number; y: number; z: number }[]; ends: number[] } {
   let at: Pose = { x, y, z: height, heading };
-  const joints = [at];
+  const joints: [Pose, ...Pose[]] = [at];
   const line = [{ x, y, z: height }];
   const ends: number[] = [];
   for (const piece of pieces) {
@@ -110,6 +110,12 @@ export function trackLine(
   }
   return { joints, line, ends };
 }
+
+/** The poses at both ends of a track; without a piece both are its beginning. */
+export const endsOf = (joints: readonly [Pose, ...Pose[]]): { first: Pose; last: Pose } => ({
+  first: joints[0],
+  last: joints.at(-1) ?? joints[0],
+});
 
 /** How far two ends of track are from meeting: studs, sixteenths of a turn (0 to 8) and plates. */
 export interface ClosureGap {

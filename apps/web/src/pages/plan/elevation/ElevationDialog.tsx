@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { CATALOGUE, partName } from '@quarry/core/catalogue';
-import { countOf, formatPlates } from '@quarry/core/grid';
+import { countOf, formatPlates, present } from '@quarry/core/grid';
 import { SIDES, SIDE_WORDS, type Change, type Entity, type Side } from '@quarry/core/document';
 import {
   baysAt,
@@ -63,7 +63,7 @@ export function ElevationDialog({
     ...recessFaces(plot),
   ];
   // Somebody else may take a recess away meanwhile.
-  const face = faces.find((one) => faceId(one) === faceId(asked)) ?? faces[0];
+  const face = present(faces.find((one) => faceId(one) === faceId(asked)) ?? faces[0], 'a front');
   const { side, recess } = face;
   const [picked, setPicked] = useState<{ storey: number; index: number | null }>({ storey: 1, index: null });
   const [isStreet, setIsStreet] = useState(false);

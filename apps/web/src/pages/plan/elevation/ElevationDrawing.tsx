@@ -102,7 +102,7 @@ export function ElevationDrawing({
                 key={i}
                 storey={i + 1}
                 level={level}
-                below={elevation.storeys[i].level}
+                below={elevation.storeys[i]?.level ?? 0}
                 high={high}
                 length={length}
                 onHeight={onHeight}

@@ -23,7 +23,7 @@ export function SkylineDialog({ onClose }: { onClose: () => void }) {
   const scene = useDisplay(({ scene }) => scene);
   const pick = useView(({ pick }) => pick);
   const sides = skylineSides(scene);
-  const [side, setSide] = useState<Side>(sides[0]);
+  const [side, setSide] = useState<Side>(sides[0] ?? 's');
   const skyline = useWorkerQuery((core) => core.skyline(side), `skyline ${side}`);
   const { beside, own, ...choice } = useVersionBeside();
   const other = useWorkerQuery(

@@ -3,7 +3,7 @@ import { ANY_COLOUR, colourName, partName } from '@quarry/core/catalogue';
 import { SIDE_WORDS, listOf, sectionOfEntity, type Entity } from '@quarry/core/document';
 import { placeOfOpening, type PlacedBay, type WallOpening } from '@quarry/core/structures';
 import { freshId, useDenialReason, useDisplay, useEdit } from '../../../data/useDisplay.tsx';
-import { PALETTE_CHOICES } from '../../../ui/fieldSpec.ts';
+import { PALETTE_CHOICES, FIRST_COLOUR } from '../../../ui/fieldSpec.ts';
 import { SelectField } from '../../../ui/fields.tsx';
 import { today } from '../../../ui/days.ts';
 
@@ -20,7 +20,7 @@ export function StandsInPart({
   const scene = useDisplay(({ scene }) => scene);
   const edit = useEdit();
   const may = useDenialReason();
-  const [stands, setStands] = useState(PALETTE_CHOICES[0].value);
+  const [stands, setStands] = useState(FIRST_COLOUR);
   const { letInColour: colour } = plot;
   const where = `${plot.name}, ${SIDE_WORDS[side]} front, storey ${storey}, bay ${index + 1}`;
   const noted = listOf(scene, 'placeholder').find(

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { MM_PER_STUD, type Rect } from '@quarry/core/grid';
 import { runsEast, SIDE_WORDS, type Side } from '@quarry/core/document';
+import { arrowWay } from '../../../ui/arrows.ts';
 import { useDrag } from '../../../ui/useDrag.ts';
 import type { DoorSwing, FloorPlan, PlacedFitting } from '@quarry/core/structures';
 
@@ -211,13 +212,6 @@ function Swing({ door: { hinges, leaf, blocked } }: { door: DoorSwing }) {
 const inward = ({ left }: DoorSwing['hinges'], along: { x: number; y: number }): { x: number; y: number } =>
   along.x !== 0 ? { x: 0, y: left.y === 0 ? 1 : -1 } : { x: left.x === 0 ? 1 : -1, y: 0 };
 
-const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
-
 /** A thing on the floor: dragged by pointer, nudged by arrows a stud, with Alt half a stud. */
 function Thing({
   fitting,
@@ -269,7 +263,7 @@ function Thing({
         }}
         {...drag}
         onKeyDown={(event) => {
-          const nudge = NUDGES[event.key];
+          const nudge = arrowWay(event.key);
           if (event.key === 'Enter' || event.key === ' ') onPick();
           else if (nudge && !disabled) {
             const step = event.altKey ? HALF : event.shiftKey ? FAR : 1;

@@ -76,7 +76,7 @@ export function FloorsDialog({
           disabled={disabled}
           onPick={setPicked}
           onMove={(index, to) => {
-            const { place } = plot.fittings[index];
+            const place = plot.fittings[index]?.place;
             if (place) change(index, { place: { ...place, ...to } });
           }}
         />
@@ -210,8 +210,8 @@ function ThingFields({
   onRemove: () => void;
 }) {
   const fitting = plot.fittings[index];
+  if (!fitting?.place) return null;
   const { name, use, height, on, place } = fitting;
-  if (!place) return null;
   const { storey } = floor;
   const { clear, under } = clearanceOfFitting(plot, fitting);
   const shared = { measure: 'studs', disabled } as const;
