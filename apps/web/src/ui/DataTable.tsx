@@ -14,6 +14,10 @@ export interface Column<R> {
   /** Buttons, at the right: its head is for screen readers only. */
   acts?: true;
   tone?: (row: R) => Tone;
+  /** Under its head, such as a choice of what the column says. */
+  under?: ReactNode;
+  /** What tells it from others of the same head. */
+  key?: string;
 }
 
 const TONES = {
@@ -25,6 +29,9 @@ const TONES = {
 /** Marks beside colours, so that none is the only sign. */
 const MARKS = { error: '! ', warning: '△ ', good: '', quiet: '' };
 
+/** The first column of a table that scrolls under it. */
+const STAYS = 'sticky left-0 bg-base-100 pr-3';
+
 /** Tables of more columns are cards on a phone. */
 const MAX_ON_PHONE = 4;
 
@@ -32,6 +39,7 @@ const MAX_ON_PHONE = 4;
  * A small table of what was computed: its first column names the row.
  * @param props.label what it lists, for those who do not see it
  * @param props.isPicked rows that are shown as picked
+ * @param props.strip it may be wider than its page: it scrolls sideways under its first column, and is no cards on a phone
  */
 export function DataTable<R>({
   label,
@@ -40,6 +48,7 @@ export function DataTable<R>({
   keyOf,
   isPicked = () => false,
   hideHead = false,
+  strip = false,
 }: {
   label: string;
   columns: readonly Column<R>[];
@@ -48,18 +57,21 @@ export function DataTable<R>({
   isPicked?: (row: R) => boolean;
   /** The columns speak for themselves: their heads are for screen readers only. */
   hideHead?: boolean;
+  strip?: boolean;
 }) {
-  return (
-    <table className={`w-full text-xs ${columns.length > MAX_ON_PHONE ? 'cards' : ''}`} aria-label={label}>
+  const isCards = columns.length > MAX_ON_PHONE && !strip;
+  const table = (
+    <table className={`text-xs ${strip ? '' : 'w-full'} ${isCards ? 'cards' : ''}`} aria-label={label}>
       <thead className={hideHead ? 'sr-only' : ''}>
         <tr className="ink-2 border-b hair">
-          {columns.map(({ head, number, acts }, i) => (
+          {columns.map(({ head, number, acts, under, key }, i) => (
             <th
-              key={head}
+              key={key ?? head}
               scope="col"
-              className={`font-normal py-1 align-bottom ${number ? 'text-right' : 'text-left'} ${i > 0 ? 'pl-3' : ''}`}
+              className={`font-normal py-1 align-bottom ${number ? 'text-right' : 'text-left'} ${i > 0 ? 'pl-3' : strip ? STAYS : ''} ${strip ? 'whitespace-nowrap' : ''}`}
             >
               {acts ? <span className="sr-only">{head}</span> : head}
+              {under}
             </th>
           ))}
         </tr>
@@ -68,12 +80,19 @@ export function DataTable<R>({
         {rows.map((row) => (
           <tr key={keyOf(row)} className={`border-b hair ${isPicked(row) ? 'bg-base-200' : ''}`}>
             {columns.map((column, i) => (
-              <Cell key={column.head} column={column} row={row} first={i === 0} />
+              <Cell key={column.key ?? column.head} {...{ column, row, strip }} first={i === 0} />
             ))}
           </tr>
         ))}
       </tbody>
     </table>
+  );
+  return strip ? (
+    <div className="overflow-x-auto" data-strip>
+      {table}
+    </div>
+  ) : (
+    table
   );
 }
 
@@ -87,13 +106,24 @@ export function Noted({ word, note }: { word: string; note: string }) {
   );
 }
 
-function Cell<R>({ column, row, first }: { column: Column<R>; row: R; first: boolean }) {
+function Cell<R>({
+  column,
+  row,
+  first,
+  strip,
+}: {
+  column: Column<R>;
+  row: R;
+  first: boolean;
+  strip: boolean;
+}) {
   const { cell, number, wraps, acts, tone } = column;
   const how = tone?.(row) ?? null;
   const words = [
     'py-0.5',
     number ? 'fig text-right' : acts ? 'text-right' : 'text-left',
-    number && !wraps ? 'whitespace-nowrap' : '',
+    (number && !wraps) || strip ? 'whitespace-nowrap' : '',
+    first && strip ? STAYS : '',
     how ? TONES[how] : first ? 'font-normal' : '',
     first ? '' : 'pl-3',
   ].join(' ');

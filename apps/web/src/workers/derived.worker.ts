@@ -52,9 +52,9 @@ import {
 import type { Netted } from '@quarry/core/materials';
 import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
-import { displayOf, reduce, type Change, type Delta, type Scene, type Side } from '@quarry/core/document';
+import { reduce, type Change, type Delta, type Scene, type Side } from '@quarry/core/document';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
-import { tableLoads, type TableLoad } from '@quarry/core/venue';
+import { tableLoads, type TableLoad, withPlace } from '@quarry/core/venue';
 import { bestMoves, reachOf, type TableMove, type Reach } from '@quarry/core/reach';
 import { blockInputs, methodInputs, paintedFrom, type MethodCount, type Painted } from '@quarry/core/masonry';
 import type { BlockLayers } from './block.worker.ts';
@@ -157,8 +157,8 @@ export class DerivedWorker {
     return writePagePlan(of, compileRelief(of), { textSize: SMALL_PLAN_TEXT, changed });
   }
   /** The reach in a place one only looks at. */
-  reach(of: Scene): Reach {
-    return reachOf(of, compileRelief(of));
+  reach(place: string | null): Reach {
+    return reachOf(withPlace(this.#followed.scene, place), this.#ground());
   }
   /** The cutting problem of the followed scene. */
   problem(): SceneProblem {
@@ -179,8 +179,7 @@ export class DerivedWorker {
     counted: boolean;
   } {
     const relief = this.#ground();
-    const display = displayOf(this.#followed.scene);
-    const there = { ...this.#followed.scene, display: { [display.id]: { ...display, place } } };
+    const there = withPlace(this.#followed.scene, place);
     const modules = moduleLoads(there, relief);
     return {
       modules,
@@ -279,9 +278,9 @@ export class DerivedWorker {
       id,
     );
   }
-  /** The rearrangements of the room that bring most within reach. */
-  moves(of: Scene): TableMove[] {
-    return bestMoves(of);
+  /** The rearrangements of a place that bring most within reach. */
+  moves(place: string | null): TableMove[] {
+    return bestMoves(withPlace(this.#followed.scene, place), this.#ground());
   }
   /** The methods side by side for a hill, a pad or a section. */
   compare(kind: 'hill' | 'pad' | 'section', id: string): Promise<MethodCount[]> {

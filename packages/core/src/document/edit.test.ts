@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import {
   DISPLAY_ID,
+  MAX_PAD_ORDER,
   alignAll,
   boundsOfAll,
   copyAlong,
@@ -8,6 +9,8 @@ import {
   distributeAll,
   emptyScene,
   moveAll,
+  padLaid,
+  padsInOrder,
   pieceOf,
   placeIn,
   reduce,
@@ -23,6 +26,7 @@ import {
   type EntityRef,
   type Scene,
 } from './index.ts';
+import { runs } from '../../test/runs.ts';
 
 const scene = sceneFrom({
   display: { name: 'Many', kind: 'city' },
@@ -84,6 +88,38 @@ test('lined up on one side nothing leaves the rectangle that held it; spread, al
   // 70 − 8 studs between the outer two, 16 of them taken: 23 on either side.
   expect([a?.x, b?.x, c?.x]).toEqual([0, 31, 70]);
 });
+test('a pad is laid first or last whatever numbers there are; the others keep their order (property)', () => {
+  const order = fc.oneof(fc.constantFrom(0, 0, 1, MAX_PAD_ORDER), fc.integer({ min: 0, max: MAX_PAD_ORDER }));
+  fc.assert(
+    fc.property(
+      fc.array(order, { minLength: 1, maxLength: 6 }),
+      fc.nat(5),
+      fc.constantFrom('first' as const, 'last' as const),
+      (orders, which, to) => {
+        const laid = sceneFrom({
+          display: { name: 'Many', kind: 'city' },
+          levels: [{ id: 'l', name: 'Street', height: 18 }],
+          pads: orders.map((at, i) => ({
+            ...{ id: `p${i}`, name: `P${i}`, x: 0, y: 0, w: 4, d: 4, level: 'l', ground: 'paving' as const },
+            order: at,
+          })),
+        });
+        const id = `p${which % orders.length}`;
+        const before = padsInOrder(laid).map((pad) => pad.id);
+        const done = reduce(laid, padLaid(laid, id, to));
+        if (!done.ok) throw new Error(done.refusal.sentence);
+        const others = before.filter((one) => one !== id);
+        expect(padsInOrder(done.scene).map((pad) => pad.id)).toEqual(
+          to === 'first' ? [id, ...others] : [...others, id],
+        );
+      },
+    ),
+    { numRuns: runs(200) },
+  );
+  expect(padLaid(scene, 'p', 'first')).toEqual([]);
+  expect(padLaid(scene, 'gone', 'last')).toEqual([]);
+});
+
 test('copies stand one step further each; a piece set out is what was kept, elsewhere', () => {
   const copies = copyAlong(scene, [{ kind: 'plot', id: 'a' }], { count: 3, dx: 8, dy: 0 }, fresh);
   expect(places(done(copies.changes), copies.picks).map((place) => place?.x)).toEqual([8, 16, 24]);

@@ -6,7 +6,8 @@ import { extentOf, hasSize, placedAt, placeIn } from './place.ts';
 import { freeGroundId, customGroundOf, type CustomGround } from './customGrounds.ts';
 import { CUSTOM_GROUNDS, type Ground } from './vocabulary.ts';
 import { KINDS, REFERENCES, isPlanKind, kindSchema, type Entity, type Kind } from './schema.ts';
-import { keyOf, labelOf, listOf, type Scene } from './scene.ts';
+import { MAX_PAD_ORDER } from './kinds/pad.ts';
+import { keyOf, labelOf, listOf, padsInOrder, type Scene } from './scene.ts';
 import { STANDING_KINDS, carriedBy, standFieldsFor, standingOf } from './stand.ts';
 
 // What one does with several things at once, each as changes of one batch.
@@ -95,6 +96,25 @@ export function distributeAll(scene: Scene, picks: readonly EntityRef[], along: 
       : patched(thing, { ...placedAt(thing.kind, thing.entity, to) });
   });
 }
+
+/**
+ * Changes by which a pad is laid before all others, or over them. Where there is no number left at that end, all are
+ * numbered again.
+ */
+export function padLaid(scene: Pick<Scene, 'pad'>, id: string, to: 'first' | 'last'): Change[] {
+  const pads = padsInOrder(scene);
+  const pad = scene.pad[id];
+  const others = pads.filter((one) => one.id !== id);
+  const beside = to === 'first' ? others[0] : others.at(-1);
+  if (!pad || !beside) return [];
+  const order = beside.order + (to === 'first' ? -1 : 1);
+  if (order >= 0 && order <= MAX_PAD_ORDER) return orderChange(pad, order);
+  const all = to === 'first' ? [pad, ...others] : [...others, pad];
+  return all.flatMap((one, i) => orderChange(one, i));
+}
+
+const orderChange = ({ id, v, order: before }: Entity<'pad'>, order: number): Change[] =>
+  before === order ? [] : [{ op: 'patch', kind: 'pad', id, v, set: { order } }];
 
 /** Kinds that may be doubled and kept as a piece: what is drawn, not what is cut or agreed. */
 export const isCopied = (kind: Kind): boolean =>

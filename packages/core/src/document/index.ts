@@ -27,7 +27,7 @@ export { FURNITURE_USES, type FurnitureUse } from './kinds/furnishing.ts';
 export { MARKER_STATES } from './kinds/marker.ts';
 export { OPENING_USES } from './kinds/opening.ts';
 export { ORDER_STATES, type OrderState, ORDER_WORDS, isComing } from './kinds/order.ts';
-export { EDGES } from './kinds/pad.ts';
+export { EDGES, MAX_PAD_ORDER } from './kinds/pad.ts';
 export { LIST_USES, LIST_PURPOSES } from './kinds/partList.ts';
 export { NEEDED } from './kinds/cargo.ts';
 export { CHORE_TURNS, SHOW_PHASES } from './kinds/chore.ts';

@@ -59,7 +59,7 @@ export function listOf<K extends Kind>(scene: Pick<Scene, K>, kind: K): readonly
 const lists = new WeakMap();
 
 /** Pads in the order they are laid: `order`, then id. */
-export function padsInOrder(scene: Scene): Entity<'pad'>[] {
+export function padsInOrder(scene: Pick<Scene, 'pad'>): Entity<'pad'>[] {
   return listOf(scene, 'pad').toSorted((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 

@@ -1,5 +1,5 @@
 import { colourName, coloursNamed, nearColours, labOf, partNamed, ANY_COLOUR } from '../catalogue/index.ts';
-import { numberStyleOf, readNumber, type Decimal, type NumberStyle } from '../grid/index.ts';
+import { numberStyleOf, numberTyped, readNumber, type Decimal, type NumberStyle } from '../grid/index.ts';
 import { listOf, type PartLine, type Scene } from '../document/index.ts';
 import type { Market, Offer, Seller } from './buyProblem.ts';
 
@@ -236,15 +236,31 @@ const PLAIN_WORDS: readonly [RegExp, string][] = [
   [/purple|violet/i, '#6d4a86'],
 ];
 
-/** A line as people type it: “40 plate 2x4 in Slate”; or a sentence about what is wrong with it. */
+/** A line as people type it: “40 plate 2x4 in Slate”, “1,200 × brick 1x2 in Moss”; or a sentence about what is wrong with it. */
 export function lineTyped(text: string): { ok: true; line: PartLine } | { ok: false; error: string } {
-  const match = /^\s*(\d{1,6})\s+(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
+  const match = /^\s*([\d.,'’]+)\s*(?:[x×]\s)?\s*(.+?)\s+in\s+(.+?)\s*$/i.exec(text);
   if (!match) return { ok: false, error: 'A line: type for instance “40 plate 2x4 in Slate”.' };
+  const pieces = piecesTyped(match[1]);
+  if (!pieces.ok) return pieces;
   const part = partNamed(match[2]);
   const colour = coloursNamed(match[3]).exact;
   if (!part) return { ok: false, error: `Part: “${match[2]}” is not known.` };
   if (!colour) return { ok: false, error: `Colour: “${match[3]}” is not known.` };
-  return { ok: true, line: { part: part.id, colour: colour.id, qty: Number(match[1]) } };
+  return { ok: true, line: { part: part.id, colour: colour.id, qty: pieces.qty } };
+}
+
+/** Most pieces of one line. */
+const MAX_TYPED = 1_000_000;
+
+/** A number of pieces as people type it, “1,200”; or a sentence about what is wrong with it. */
+export function piecesTyped(text: string): { ok: true; qty: number } | { ok: false; error: string } {
+  const qty = numberTyped(text, true);
+  return qty !== null && Number.isInteger(qty) && qty >= 1 && qty <= MAX_TYPED
+    ? { ok: true, qty }
+    : {
+        ok: false,
+        error: `Pieces: “${text}” must be a whole number from 1 to ${MAX_TYPED.toLocaleString('en')}.`,
+      };
 }
 
 /**

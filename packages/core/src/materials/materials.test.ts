@@ -976,10 +976,37 @@ describe('orders', () => {
     ]);
     const list = waitingPlaceholders(placed, { x: 0, y: 0, w: 80, d: 32 }, ['s'], suppliesOf(placed));
     expect(list.map(({ placeholder, seen, here }) => [placeholder.id, seen, here])).toEqual([
-      ['front', true, 3],
-      ['back', true, 3],
+      ['front', true, 1],
+      ['back', true, 1],
     ]);
     expect(waitingPlaceholders(placed, null, [], [])[0].seen).toBeNull();
+    // Two wait for one piece that is here and two of an order: what is there is given once.
+    const order = { id: 'o', part: 'brick-2x4', colour: 'slate', qty: 2, from: '2031-06-09', person: null };
+    const supplies = [
+      { ...order, kind: 'order' as const, place: 'Walls', section: null, isWorn: false },
+      {
+        ...order,
+        id: 'l',
+        kind: 'lot' as const,
+        from: null,
+        qty: 1,
+        place: '',
+        section: null,
+        isWorn: false,
+      },
+    ];
+    const two = sceneOf([
+      add('placeholder', 'back', { ...brick, qty: 3, stands: 'rust', x: 10, y: 2 }),
+      add('placeholder', 'front', { ...brick, stands: 'rust', x: 10, y: 30 }),
+    ]);
+    expect(
+      waitingPlaceholders(two, { x: 0, y: 0, w: 80, d: 32 }, ['s'], supplies).map((one) => [
+        ...[one.placeholder.id, one.here, one.coming, one.comes],
+      ]),
+    ).toEqual([
+      ['front', 1, 0, null],
+      ['back', 0, 2, '2031-06-09'],
+    ]);
   });
 });
 

@@ -38,14 +38,21 @@ export interface SectionCost {
   actual: number;
 }
 
-/** Guess against actual, by section. An order's money goes to its lines' sections by their share of its goods. */
+/**
+ * Guess against actual, by section. An order's money goes to its lines' sections by their share of its goods; of one
+ * that has no lines it is no section's.
+ */
 export function costBySection(scene: Scene): SectionCost[] {
   const costs = new Map<string | null, SectionCost>();
   for (const order of listOf(scene, 'order')) {
     const { goods } = sumOrder(order);
     const pieces = order.lines.reduce((sum, { qty }) => sum + qty, 0);
-    for (const { section, qty, price } of order.lines) {
-      const share = goods > 0 ? (qty * price) / goods : pieces > 0 ? qty / pieces : 0;
+    const shares = order.lines.map(({ section, qty, price }) => ({
+      section,
+      share: goods > 0 ? (qty * price) / goods : pieces > 0 ? qty / pieces : 0,
+    }));
+    if (pieces === 0) shares.push({ section: null, share: 1 });
+    for (const { section, share } of shares) {
       const cost = costs.get(section) ?? { section, guess: 0, actual: 0 };
       cost.guess += order.guess * share;
       cost.actual += (order.paid ?? 0) * share;

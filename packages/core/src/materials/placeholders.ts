@@ -12,26 +12,32 @@ export interface Waiting {
   mayStay: boolean;
   /** Studs from the nearest viewed side; Infinity when unknown. */
   depth: number;
-  /** Pieces of the right colour that are there. */
+  /** Pieces in the right colour that are here for it: what is there is given once, the first of the list first. */
   here: number;
-  /** The day the rest comes; null: none is on its way. */
+  /** Pieces of orders that come for it. */
+  coming: number;
+  /** The day on which the last of those comes; null: none does, or no day is known. */
   comes: string | null;
 }
 
 /** Within this many studs of a viewed side a thing is seen (a default of ours: about arm's length). */
 const SEEN = 48;
 
-/** Placeholders that are not swapped yet: seen ones first, the nearest to a viewer first. */
+/**
+ * Placeholders that are not swapped yet: seen ones first, the nearest to a viewer first.
+ * @param supplies what is there and what comes; each piece is given to one placeholder
+ */
 export function waitingPlaceholders(
   scene: Scene,
   bounds: { x: number; y: number; w: number; d: number } | null,
   sides: readonly string[],
   supplies: readonly Supply[],
 ): Waiting[] {
+  const stock = supplies.map((supply) => ({ supply, left: supply.qty }));
   return listOf(scene, 'placeholder')
     .filter(({ swapped }) => swapped === null)
     .map((placeholder) => {
-      const { x, y, part, colour } = placeholder;
+      const { x, y, colour } = placeholder;
       const depths = bounds
         ? sides.map((side) =>
             side === 'n'
@@ -44,19 +50,37 @@ export function waitingPlaceholders(
           )
         : [];
       const depth = Math.min(Infinity, ...depths);
-      const right = supplies.filter((one) => one.part === part && one.colour === colour);
-      const here = right.reduce((sum, one) => sum + (one.kind === 'order' ? 0 : one.qty), 0);
-      const dates = right
-        .flatMap(({ kind, from }) => (kind === 'order' && from !== null ? [from] : []))
-        .sort();
       return {
         placeholder,
         seen: depths.length === 0 ? null : depth <= SEEN,
         mayStay: mayStandIn(colourPolicyOf(scene, placeholder.section), colour, placeholder.stands),
         depth,
-        here,
-        comes: dates[0] ?? null,
       };
     })
-    .toSorted((a, b) => a.depth - b.depth || (a.placeholder.id < b.placeholder.id ? -1 : 1));
+    .toSorted((a, b) => a.depth - b.depth || (a.placeholder.id < b.placeholder.id ? -1 : 1))
+    .map((one) => ({ ...one, ...given(one.placeholder, stock) }));
+}
+
+/** Takes from what is left of the supplies what a placeholder needs: first what is here, then the parcels by their day. */
+function given(
+  { part, colour, qty }: Placeholder,
+  stock: { supply: Supply; left: number }[],
+): Pick<Waiting, 'here' | 'coming' | 'comes'> {
+  const right = stock.filter(({ supply }) => supply.part === part && supply.colour === colour);
+  let missing = qty;
+  const take = (one: { left: number }) => {
+    const taken = Math.min(one.left, missing);
+    one.left -= taken;
+    missing -= taken;
+    return taken;
+  };
+  for (const one of right) if (one.supply.kind !== 'order') take(one);
+  const here = qty - missing;
+  const days: (string | null)[] = [];
+  // Parcels of no known day come last.
+  const parcels = right
+    .filter(({ supply }) => supply.kind === 'order')
+    .toSorted((a, b) => ((a.supply.from ?? '9') < (b.supply.from ?? '9') ? -1 : 1));
+  for (const one of parcels) if (take(one) > 0) days.push(one.supply.from);
+  return { here, coming: qty - missing - here, comes: days.at(-1) ?? null };
 }

@@ -190,7 +190,7 @@ describe('reach', () => {
   });
   test('the best move pulls it off the wall; what it promises is what one gets', () => {
     const scene = hall();
-    const [best] = bestMoves(scene);
+    const [best] = bestMoves(scene, compileRelief(scene));
     expect(best).toMatchObject({ kind: 'pull', words: 'Pull everything 600 mm to the south', after: 0 });
     const moved = reduce(scene, best.changes);
     if (!moved.ok) throw new Error(moved.refusal.sentence);
@@ -207,19 +207,19 @@ describe('reach', () => {
         { id: 'b', name: 'B', place: 'hall', x: 3200, y: 2000, w: 1200, d: 2400 },
       ],
     });
-    const [best, ...rest] = bestMoves(scene);
+    const [best, ...rest] = bestMoves(scene, compileRelief(scene));
     expect(best).toMatchObject({ kind: 'split', after: 0, changes: [] });
-    // A block of 2,400 mm has a middle of 900 mm past 750 mm from all sides: 14 %.
-    expect(best.before).toBeCloseTo((900 / 2400) ** 2, 1);
+    // Of 300 × 300 studs those past 750 mm from all sides: 112 in each direction (the stud 94 from the edge is at 756 mm).
+    expect(best.before).toBe(112 ** 2 / 300 ** 2);
     expect(rest.every(({ after }) => after >= best.after)).toBe(true);
   });
   test('turned by 90° where the room is too narrow, it stays inside and is as good as it says', () => {
     const scene = hall();
-    for (const move of bestMoves(scene).filter(({ changes }) => changes.length > 0)) {
+    for (const move of bestMoves(scene, compileRelief(scene)).filter(({ changes }) => changes.length > 0)) {
       const moved = reduce(scene, move.changes);
       if (!moved.ok) throw new Error(moved.refusal.sentence);
       const share = shareOf(reachOf(moved.scene, compileRelief(moved.scene)));
-      expect(share.pastArm / share.studs).toBeCloseTo(move.after, 1);
+      expect(share.pastArm / share.studs).toBe(move.after);
     }
   });
   test('no move goes through a wall or into an obstacle, and each is better than standing still (property)', () => {
@@ -242,8 +242,10 @@ describe('reach', () => {
             tables: [{ id: 't', name: 'Table', place: 'hall', x: tx, y: ty, w: w * 8, d: d * 8 }],
             obstacles: [{ id: 'p', name: 'Pillar', place: 'hall', ...pillar }],
           });
-          for (const move of bestMoves(scene)) {
+          for (const move of bestMoves(scene, compileRelief(scene))) {
             expect(move.before - move.after).toBeGreaterThanOrEqual(0.01);
+            const now = shareOf(reachOf(scene, compileRelief(scene)));
+            expect(move.before).toBe(now.pastArm / now.studs);
             if (move.changes.length === 0) continue;
             const moved = reduce(scene, move.changes);
             if (!moved.ok) throw new Error(moved.refusal.sentence);

@@ -1,7 +1,17 @@
 import { MM_PER_STUD, boundsOf, intersection, type Rect } from '../grid/index.ts';
-import type { Change, Place, Scene } from '../document/index.ts';
+import { reduce, type Change, type Place, type Scene } from '../document/index.ts';
+import type { Relief } from '../terrain/index.ts';
 import { currentPlace, currentContents, leavesRoom, pointToRoom } from '../venue/index.ts';
-import { layoutOf, nearSides, nearestSide, openSides, reachesOf, type Layout } from './reach.ts';
+import {
+  layoutOf,
+  nearSides,
+  nearestSide,
+  openSides,
+  reachOf,
+  reachesOf,
+  shareOf,
+  type Layout,
+} from './reach.ts';
 
 /** A rearrangement that was tried, and what it brings. */
 export interface TableMove {
@@ -15,7 +25,7 @@ export interface TableMove {
   changes: Change[];
 }
 
-/** Room coordinates are tried on this grid, mm: the share is an estimate to about half a percent. */
+/** Room coordinates are tried on this grid, mm: the share is an estimate to about two percent. */
 const SAMPLE = 32;
 /** Tiles in which few sides can be nearest, mm: a whole number of samples. */
 const TILE = 8 * SAMPLE;
@@ -32,9 +42,10 @@ const WAYS = [
  * Tries to bring more of the scene within an arm's reach: pull everything off a wall, turn it a quarter or half,
  * part it at a joint of tables with an aisle between, or take away a table that carries nothing but blocks a side.
  * A try that does not fit the room or runs into something is not offered.
+ * @param relief of the scene: what is offered is measured on each of its studs, as the reach itself is
  * @returns the three best, the best first; only those that bring at least one percent of the scene
  */
-export function bestMoves(scene: Scene): TableMove[] {
+export function bestMoves(scene: Scene, relief: Relief): TableMove[] {
   const layout = layoutOf(scene);
   if (layout.scene.length === 0) return [];
   const { arm } = reachesOf(scene);
@@ -47,7 +58,7 @@ export function bestMoves(scene: Scene): TableMove[] {
   /** Of the tries of one group only the best is shown. */
   const offer = (kind: TableMove['kind'], group: string, words: string, next: Layout, changes: Change[]) => {
     const after = outOfReach(next, arm);
-    if (before - after >= 0.01) moves.push({ group, kind, words, before, after, changes });
+    if (before - after >= 0.01) moves.push({ group, kind, words, before, after, changes, layout: next });
   };
   const carry = (shift: (rect: Rect<'mm'>) => Rect<'mm'>): Layout => ({
     ...layout,
@@ -141,23 +152,50 @@ export function bestMoves(scene: Scene): TableMove[] {
       [],
     );
   }
-  return bestOfEach(moves).slice(0, 3);
+  const now = pastArm(scene, relief);
+  return bestOfEach(moves)
+    .slice(0, MEASURED)
+    .map((move) => measured(move, now, scene, relief))
+    .filter((move) => move.before - move.after >= 0.01)
+    .sort((a, b) => a.after - b.after)
+    .slice(0, 3);
+}
+
+/** So many of the best by estimate are measured stud by stud. */
+const MEASURED = 5;
+
+/** A move with its shares as the reach tells them: what it changes is done and measured. @param now past the arm, 0 to 1 */
+function measured(
+  { group: _, layout, ...move }: Tried,
+  now: number,
+  scene: Scene,
+  relief: Relief,
+): TableMove {
+  const done = move.changes.length > 0 ? reduce(scene, move.changes) : null;
+  const after = done?.ok
+    ? pastArm(done.scene, relief)
+    : outOfReach(layout, reachesOf(scene).arm, MM_PER_STUD);
+  return { ...move, before: now, after };
+}
+
+/** Share of the scene's studs that lie past the arm, 0 to 1. */
+function pastArm(scene: Scene, relief: Relief): number {
+  const share = shareOf(reachOf(scene, relief));
+  return share.studs === 0 ? 0 : share.pastArm / share.studs;
 }
 
 interface Tried extends TableMove {
   group: string;
+  layout: Layout;
 }
 
-function bestOfEach(moves: Tried[]): TableMove[] {
+function bestOfEach(moves: Tried[]): Tried[] {
   const seen = new Set<string>();
-  return moves
-    .sort((a, b) => a.after - b.after)
-    .filter(({ group }) => !seen.has(group) && seen.add(group))
-    .map(({ group: _, ...move }) => move);
+  return moves.sort((a, b) => a.after - b.after).filter(({ group }) => !seen.has(group) && seen.add(group));
 }
 
-/** Share of the scene past an arm's reach, on a coarse grid. */
-function outOfReach(layout: Layout, arm: number): number {
+/** Share of the scene past an arm's reach. @param step of the grid on which it is asked, mm */
+function outOfReach(layout: Layout, arm: number, step = SAMPLE): number {
   const sides = openSides(layout);
   let [all, past] = [0, 0];
   for (const { x, y, w, d } of layout.scene)
@@ -165,8 +203,8 @@ function outOfReach(layout: Layout, arm: number): number {
       for (let left = x; left < x + w; left += TILE) {
         const tile = { x: left, y: top, w: Math.min(TILE, x + w - left), d: Math.min(TILE, y + d - top) };
         const near = nearSides(sides, tile);
-        for (let v = top + SAMPLE / 2; v < tile.y + tile.d; v += SAMPLE)
-          for (let u = left + SAMPLE / 2; u < tile.x + tile.w; u += SAMPLE) {
+        for (let v = top + step / 2; v < tile.y + tile.d; v += step)
+          for (let u = left + step / 2; u < tile.x + tile.w; u += step) {
             all++;
             if (nearestSide(near, u, v) > arm * arm) past++;
           }

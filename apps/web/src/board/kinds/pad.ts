@@ -3,6 +3,7 @@ import {
   fixedGround,
   runsEast,
   KINDS,
+  MAX_PAD_ORDER,
   listOf,
   padsInOrder,
   type Pad,
@@ -38,7 +39,7 @@ export const padBoard: BoardKind = {
           ...rect,
           level,
           ground: 'grass',
-          order: Math.min(100_000, last + 10),
+          order: Math.min(MAX_PAD_ORDER, last + 10),
         },
         before,
       };

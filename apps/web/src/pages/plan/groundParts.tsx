@@ -14,6 +14,7 @@ import {
   MAX_STUDS,
   SIDES,
   SIDE_WORDS,
+  padLaid,
   padsInOrder,
   pointsOf,
   type Hill,
@@ -21,7 +22,7 @@ import {
   type Pad,
   type Way,
 } from '@quarry/core/document';
-import { useDisplay, useEntity } from '../../data/useDisplay.tsx';
+import { useDisplay, useEdit, useEntity } from '../../data/useDisplay.tsx';
 import type { Picked } from '../../data/view.ts';
 import { QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Quantity } from '../../ui/parts.tsx';
@@ -43,6 +44,7 @@ const EDGE_WORDS = {
 
 export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
   const scene = useDisplay(({ scene }) => scene);
+  const edit = useEdit();
   const set = useSetFields({ kind: 'pad', id: pad.id });
   const pads = padsInOrder(scene);
   return (
@@ -56,7 +58,7 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
             type="button"
             className="btn btn-xs join-item"
             disabled={disabled || pads[0]?.id === pad.id}
-            onClick={() => set('lowered in the order', { order: Math.max(0, (pads[0]?.order ?? 1) - 1) })}
+            onClick={() => edit.change(`lowered in the order ${pad.name}`, padLaid(scene, pad.id, 'first'))}
           >
             First
           </button>
@@ -64,9 +66,7 @@ export function PadPart({ pad, disabled }: { pad: Pad; disabled: boolean }) {
             type="button"
             className="btn btn-xs join-item"
             disabled={disabled || pads.at(-1)?.id === pad.id}
-            onClick={() =>
-              set('raised in the order', { order: Math.min(100_000, (pads.at(-1)?.order ?? 0) + 1) })
-            }
+            onClick={() => edit.change(`raised in the order ${pad.name}`, padLaid(scene, pad.id, 'last'))}
           >
             Last, on top
           </button>

@@ -2,6 +2,7 @@ import { MAX_PICTURE_PIXELS, decodePicture, encodePicture, shrunkPicture } from 
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/terrain';
 import {
+  MAX_PAD_ORDER,
   MAX_PICTURE,
   MAX_SAMPLES,
   padsInOrder,
@@ -59,7 +60,7 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
       // Ground, height and sides as they were written; on the usual level where the display has not that one.
       data: pad
         ? { ...pad, level: Object.hasOwn(scene.level, pad.level) ? pad.level : level.id }
-        : { ...outline, level: level.id, ground: 'grass', order: Math.min(100_000, last + 10 + i) },
+        : { ...outline, level: level.id, ground: 'grass', order: Math.min(MAX_PAD_ORDER, last + 10 + i) },
     }));
     return {
       ...{ ok: true, as: 'changes' },

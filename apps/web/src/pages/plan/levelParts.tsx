@@ -54,7 +54,7 @@ export function SlabNumbers({ card, span }: { card: SlabCard; span: number }) {
     <>
       <Heading>Over air</Heading>
       <dl>
-        <DefinitionRow label="Covers" note={`supports on ${card.supports}`}>
+        <DefinitionRow label="Covers" note={`${countOf(card.supports, 'stud')} of supports`}>
           {countOf(card.studs, 'stud')}
         </DefinitionRow>
         {card.clear && (

@@ -11,6 +11,7 @@ import {
 } from '@quarry/core/materials';
 import { MAX_LINES, listOf, maxCount } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useScene } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { ImportWords } from './ImportWords.tsx';
 import { readTable } from './readTable.ts';
@@ -310,6 +311,11 @@ function FindList({ onOpen }: { onOpen: (from: File | string, word: string) => v
   );
 }
 
+interface FirstRow {
+  row: readonly string[];
+  i: number;
+}
+
 /** The first rows, with what each column says. */
 function ColumnsTable({
   rows,
@@ -321,55 +327,37 @@ function ColumnsTable({
   onColumns: (columns: ColumnUse[]) => void;
 }) {
   const [heads = []] = rows;
+  const use = (i: number) => columns[i] ?? 'none';
+  /** What a column says from now on; no other says the same. */
+  const choose = (i: number, to: ColumnUse) =>
+    onColumns(heads.map((_, k) => (k === i ? to : use(k) === to ? 'none' : use(k))));
   return (
-    <div className="overflow-x-auto">
-      <table className="text-xs border-collapse mb-2">
-        <caption className="sr-only">The first rows, with what each column says</caption>
-        <thead>
-          <tr>
-            {heads.map((head, i) => (
-              <th key={i} scope="col" className="text-left pr-2 font-normal">
-                <span className="block ink-2 truncate max-w-36">{head}</span>
-                <select
-                  aria-label={`What the column ${head} says`}
-                  className="select select-xs w-28"
-                  value={columns[i] ?? 'none'}
-                  onChange={(event) => {
-                    const use = COLUMN_USES.find((one) => one === event.currentTarget.value) ?? 'none';
-                    onColumns(
-                      heads.map((_, k) =>
-                        k === i
-                          ? use
-                          : columns[k] === use && use !== 'none'
-                            ? 'none'
-                            : (columns[k] ?? 'none'),
-                      ),
-                    );
-                  }}
-                >
-                  {COLUMN_USES.map((use) => (
-                    <option key={use} value={use}>
-                      {USES[use]}
-                    </option>
-                  ))}
-                </select>
-              </th>
+    <DataTable
+      label="The first rows, with what each column says"
+      strip
+      rows={rows.slice(1, 5).map((row, i): FirstRow => ({ row, i }))}
+      keyOf={({ i }) => String(i)}
+      columns={heads.map((head, i) => ({
+        ...{ head, key: String(i) },
+        cell: ({ row }: FirstRow) => <span className="block max-w-36 truncate">{row[i]}</span>,
+        under: (
+          <select
+            aria-label={`What the column ${head} says`}
+            className="select select-xs w-28 block"
+            value={use(i)}
+            onChange={(event) =>
+              choose(i, COLUMN_USES.find((one) => one === event.currentTarget.value) ?? 'none')
+            }
+          >
+            {COLUMN_USES.map((one) => (
+              <option key={one} value={one}>
+                {USES[one]}
+              </option>
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.slice(1, 5).map((row, i) => (
-            <tr key={i} className="border-b hair">
-              {heads.map((_, k) => (
-                <td key={k} className="pr-2 max-w-36 truncate">
-                  {row[k]}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+          </select>
+        ),
+      }))}
+    />
   );
 }
 

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { FAMILIES, colourName, type Family } from '@quarry/core/catalogue';
 import { useDisplay } from '../../data/useDisplay.tsx';
+import { DataTable } from '../../ui/DataTable.tsx';
 import { CheckField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, Loading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
@@ -58,53 +59,41 @@ export function MatrixPanel() {
           <CheckField label="Only what is short" value={onlyShort} onCommit={setOnlyShort} />
         </div>
       </div>
-      <div className="overflow-x-auto" data-strip>
-        <table className="text-xs border-collapse">
-          <caption className="sr-only">Pieces short by colour and family</caption>
-          <thead>
-            <tr className="ink-2">
-              <th scope="col" className="text-left font-normal pr-3 sticky left-0 bg-base-100">
-                Colour
-              </th>
-              {families.map((family) => (
-                <th key={family} scope="col" className="font-normal text-right px-2 whitespace-nowrap">
-                  {FAMILIES[family].word}
-                </th>
-              ))}
-              <th scope="col" className="font-normal text-right px-2">
-                all
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map(([colour, all]) => (
-              <tr key={colour} className="border-t hair">
-                <th
-                  scope="row"
-                  className="text-left font-normal pr-3 whitespace-nowrap sticky left-0 bg-base-100"
-                >
-                  <Swatch colour={colour} /> {colourName(colour)}
-                </th>
-                {families.map((family) => (
-                  <MatrixCell
-                    key={family}
-                    cell={cells.get(`${colour} ${family}`)}
-                    label={`${FAMILIES[family].word} in ${colourName(colour)}`}
-                    onOpen={() =>
-                      void navigate(
-                        `?sheet=needs&family=${family}&q=${encodeURIComponent(colourName(colour))}`,
-                      )
-                    }
-                  />
-                ))}
-                <td className={`fig text-right px-2 ${all.short > 0 ? 'text-error' : 'ink-2'}`}>
-                  {all.short > 0 ? all.short.toLocaleString('en') : all.qty.toLocaleString('en')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Pieces short by colour and family"
+        strip
+        rows={shown}
+        keyOf={([colour]) => colour}
+        columns={[
+          {
+            head: 'Colour',
+            cell: ([colour]) => (
+              <>
+                <Swatch colour={colour} /> {colourName(colour)}
+              </>
+            ),
+          },
+          ...families.map((family) => ({
+            head: FAMILIES[family].word,
+            number: true as const,
+            cell: ([colour]: (typeof shown)[number]) => (
+              <MatrixCell
+                cell={cells.get(`${colour} ${family}`)}
+                label={`${FAMILIES[family].word} in ${colourName(colour)}`}
+                onOpen={() =>
+                  void navigate(`?sheet=needs&family=${family}&q=${encodeURIComponent(colourName(colour))}`)
+                }
+              />
+            ),
+          })),
+          {
+            head: 'all',
+            number: true,
+            cell: ([, all]) => (all.short > 0 ? all.short : all.qty).toLocaleString('en'),
+            tone: ([, all]) => (all.short > 0 ? 'error' : 'quiet'),
+          },
+        ]}
+      />
       <Basis>
         Each square is the share of its pieces that nothing covers: the fuller the bar, the more is short.
         Ochre: it is on order but comes after the day it is needed. A figure alone is a need that is covered.
@@ -114,27 +103,25 @@ export function MatrixPanel() {
 }
 
 function MatrixCell({ cell, label, onOpen }: { cell: Cell | undefined; label: string; onOpen: () => void }) {
-  if (!cell) return <td className="px-2" />;
+  if (!cell) return null;
   const { qty, short, late } = cell;
   const share = Math.max(short > 0 ? 0.12 : 0, short / qty);
   return (
-    <td className="p-0.5">
-      <button
-        type="button"
-        className="relative w-full min-w-14 h-6 px-1.5 text-right border hair cursor-pointer hover:border-base-content overflow-hidden"
-        aria-label={`${label}: ${short.toLocaleString('en')} short and ${late.toLocaleString('en')} late of ${qty.toLocaleString('en')}`}
-        onClick={onOpen}
-      >
-        <span
-          aria-hidden
-          className="absolute inset-y-0 left-0 bg-error/25"
-          style={{ width: short > 0 ? `${100 * share}%` : 0, display: short > 0 ? 'block' : 'none' }}
-        />
-        {late > 0 && <span aria-hidden className="absolute inset-x-0 bottom-0 h-0.5 bg-warning" />}
-        <span className={`relative fig ${short > 0 ? 'font-semibold' : 'ink-2'}`}>
-          {short > 0 ? short.toLocaleString('en') : qty.toLocaleString('en')}
-        </span>
-      </button>
-    </td>
+    <button
+      type="button"
+      className="relative w-full min-w-14 h-6 px-1.5 text-right border hair cursor-pointer hover:border-base-content overflow-hidden"
+      aria-label={`${label}: ${short.toLocaleString('en')} short and ${late.toLocaleString('en')} late of ${qty.toLocaleString('en')}`}
+      onClick={onOpen}
+    >
+      <span
+        aria-hidden
+        className="absolute inset-y-0 left-0 bg-error/25"
+        style={{ width: short > 0 ? `${100 * share}%` : 0, display: short > 0 ? 'block' : 'none' }}
+      />
+      {late > 0 && <span aria-hidden className="absolute inset-x-0 bottom-0 h-0.5 bg-warning" />}
+      <span className={`relative fig ${short > 0 ? 'font-semibold' : 'ink-2'}`}>
+        {short > 0 ? short.toLocaleString('en') : qty.toLocaleString('en')}
+      </span>
+    </button>
   );
 }

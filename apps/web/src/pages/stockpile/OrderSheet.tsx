@@ -17,7 +17,6 @@ export function OrderSheet({ order }: { order: Order }) {
   const may = useDenialReason();
   const [came, setCame] = useState<Came>({});
   const locked = may({ op: 'patch', kind: 'order', id: order.id, v: order.v, set: {} }) !== null;
-  const set = useSetOrder(order);
   const [next] = nextStates(order.state);
   return (
     <div className="grid gap-8 grid-cols-1 xl:grid-cols-[minmax(0,1fr)_300px] items-start">
@@ -28,7 +27,11 @@ export function OrderSheet({ order }: { order: Order }) {
             <button
               type="button"
               className="btn btn-xs btn-primary"
-              onClick={() => set(`moved to ${ORDER_WORDS[next]} the state`, { state: next })}
+              onClick={() =>
+                edit.patch(`marked the order ${order.name} as ${ORDER_WORDS[next]}`, 'order', order, {
+                  state: next,
+                })
+              }
             >
               Mark as {ORDER_WORDS[next]}
             </button>

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { coloursNamed, colourName, partName, partNamed } from '@quarry/core/catalogue';
-import { waitingPlaceholders } from '@quarry/core/materials';
+import { piecesTyped, waitingPlaceholders } from '@quarry/core/materials';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
@@ -33,7 +33,7 @@ export function SwapsPanel() {
           </Empty>
         )}
         <ul>
-          {waiting.map(({ placeholder: one, seen, mayStay, depth, here, comes }) => {
+          {waiting.map(({ placeholder: one, seen, mayStay, depth, here, coming, comes }) => {
             const section = one.section === null ? null : scene.section[one.section];
             const locked = may({ op: 'patch', kind: 'placeholder', id: one.id, v: one.v, set: {} });
             return (
@@ -66,12 +66,12 @@ export function SwapsPanel() {
                     )}
                     {' · '}
                     {mayStay && 'may stay by the colour rule · '}
-                    {here >= one.qty ? (
-                      <span className="text-success">what replaces it is here</span>
-                    ) : comes ? (
-                      `${one.qty - here} to come, on the way for ${dayWord(comes)}`
-                    ) : (
-                      <span className="text-error">{one.qty - here} not ordered yet</span>
+                    {here === one.qty && <span className="text-success">what replaces it is here</span>}
+                    {coming > 0 &&
+                      `${coming} to come, ${comes ? `on the way for ${dayWord(comes)}` : 'no day known'}`}
+                    {coming > 0 && here + coming < one.qty && ' · '}
+                    {here + coming < one.qty && (
+                      <span className="text-error">{one.qty - here - coming} not ordered yet</span>
                     )}
                   </p>
                 </div>
@@ -100,8 +100,8 @@ export function SwapsPanel() {
         <Basis>
           Seen: within 48 studs of a side that visitors look at (a default of ours, about an arm’s length),
           the nearest first. “May stay”: the section’s rule, or the display’s, leaves colours free, or mixes
-          old and new tones and the two differ by at most 10 (CIEDE2000). “Here” counts everybody’s drawers
-          and kits in the right colour; “to come” the next order that has it.
+          old and new tones and the two differ by at most 10 (CIEDE2000). What is here in everybody’s drawers
+          and kits in the right colour, and what comes with orders, is given to the first of the list first.
         </Basis>
       </section>
       <AddPlaceholder />
@@ -127,12 +127,12 @@ function AddPlaceholder() {
   const add = () => {
     const part = partNamed(fields.part);
     const [stands, colour] = [fields.stands, fields.colour].map((word) => coloursNamed(word).exact);
-    const qty = Number(fields.qty);
+    const pieces = piecesTyped(fields.qty);
     if (!part) return setError(`Part: “${fields.part}” is not known; type for instance plate 2x4.`);
     if (!stands) return setError(`Stands in: “${fields.stands}” is no colour of the palette.`);
     if (!colour) return setError(`Should be: “${fields.colour}” is no colour of the palette.`);
-    if (!Number.isInteger(qty) || qty < 1 || qty > 1_000_000)
-      return setError(`Pieces: “${fields.qty}” must be a whole number from 1.`);
+    if (!pieces.ok) return setError(pieces.error);
+    const { qty } = pieces;
     const at = scene.section[fields.section] ?? own[0];
     if (!at) return;
     const done = edit.add(

@@ -77,8 +77,10 @@ export function existingList(
   if (into !== 'stock') {
     const lists: PartList[] = [];
     for (;;) {
-      const called = partName(name, lists.length);
-      const found = listOf(scene, 'partList').find((list) => list.use === into && list.name === called);
+      const called = partName(name.trim(), lists.length).toLowerCase();
+      const found = listOf(scene, 'partList').find(
+        (list) => list.use === into && list.name.toLowerCase() === called,
+      );
       if (!found) return { lists, lots: new Map() };
       lists.push(found);
     }

@@ -1,14 +1,13 @@
-import { useEffect, useState } from 'react';
 import { countOf, formatPercent } from '@quarry/core/grid';
 import { type Scene } from '@quarry/core/document';
-import { sectionShares, shareOf, type TableMove, type Reach } from '@quarry/core/reach';
+import { sectionShares, shareOf, type Reach } from '@quarry/core/reach';
 import { currentPlace } from '@quarry/core/venue';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
-import { useDerived } from '../../workers/useDerived.ts';
+import { useWorkerQuery } from '../../workers/useWorkerQuery.ts';
 
 /** What can be reached from where one can stand, section by section, and what would mend most. */
 export function ReachPanel({
@@ -77,7 +76,7 @@ export function ReachPanel({
           },
         ]}
       />
-      <Moves scene={scene} disabled={disabled} worth={all.pastArm > 0} />
+      <Moves place={place.id} disabled={disabled} worth={all.pastArm > 0} />
       <Heading>Measured with</Heading>
       <QuantityField
         label="An arm reaches"
@@ -111,19 +110,10 @@ export function ReachPanel({
 }
 
 /** Rearrangements tried by computation, the best three, each to be taken with one press. */
-function Moves({ scene, disabled, worth }: { scene: Scene; disabled: boolean; worth: boolean }) {
-  const core = useDerived(({ core }) => core);
+function Moves({ place, disabled, worth }: { place: string; disabled: boolean; worth: boolean }) {
   const { tell } = useMeasureFormat();
   const edit = useEdit();
-  const [moves, setMoves] = useState<TableMove[] | null>(null);
-  useEffect(() => {
-    if (!core || !worth) return setMoves([]);
-    let wanted = true;
-    void core.moves(scene).then((found) => wanted && setMoves(found));
-    return () => {
-      wanted = false;
-    };
-  }, [scene, core, worth]);
+  const moves = useWorkerQuery(worth ? (core) => core.moves(place) : null, place ?? '');
   if (!worth) return <p className="text-success pt-2">Everything can be reached by hand.</p>;
   return (
     <section aria-labelledby="moves">

@@ -12,7 +12,7 @@ import {
 import { turnedFrame } from '@quarry/core/reach';
 import { useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { QuantityField, TextField } from '../../ui/fields.tsx';
+import { OptionalQuantityField, QuantityField, TextField } from '../../ui/fields.tsx';
 import { Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { capital } from '../../ui/words.ts';
@@ -91,9 +91,10 @@ function RoomSheet({
           />
         </>
       )}
-      <QuantityField
+      <OptionalQuantityField
         label="Ceiling"
-        value={place.ceiling ?? 2500}
+        none="not known"
+        value={place.ceiling}
         {...size}
         onCommit={(ceiling) => set('changed the ceiling of', { ceiling })}
       />

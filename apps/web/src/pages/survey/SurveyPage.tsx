@@ -39,7 +39,7 @@ export function SurveyPage() {
   const viewedId = chosen !== null && scene.place[chosen] ? chosen : current;
   // Everything below looks at the chosen place, as if the display stood there.
   const seen = useMemo(() => withPlace(scene, viewedId), [scene, viewedId]);
-  const reach = useReach(seen, viewedId === current);
+  const reach = useReach(viewedId, viewedId === current);
   const disabled = may({ op: 'add', kind: 'table', id: 'x', data: {} }) !== null;
   const thing = picked && isVenueKind(picked.kind) ? (scene[picked.kind][picked.id] ?? null) : null;
   const shown = thing && thing.place === viewedId ? picked : null;

@@ -5,6 +5,9 @@ import { defineKind } from '../kind.ts';
 /** How a pad ends on one side. */
 export const EDGES = ['open', 'cliff', 'slope', 'wall', 'terrace'] as const;
 
+/** The largest number in the order in which pads are laid. */
+export const MAX_PAD_ORDER = 100_000;
+
 const edge = z
   .strictObject({
     kind: z.enum(EDGES).default('open'),
@@ -20,7 +23,7 @@ export const padKind = defineKind({
     ...levelFields,
     ground: groundField,
     /** Pads are laid in this order, then by id; a later one covers an earlier one. */
-    order: z.int().min(0).max(100_000).default(0),
+    order: z.int().min(0).max(MAX_PAD_ORDER).default(0),
     /** How each side of a rectangle meets the ground beyond it; slopes go no further than `reach` studs. */
     edges: z.strictObject({ n: edge, e: edge, s: edge, w: edge }).prefault({}),
     reach: z.number().min(0).max(256).default(16),
