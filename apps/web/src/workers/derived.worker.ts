@@ -54,7 +54,7 @@ import type { Rect } from '@quarry/core/grid';
 import { compileRelief, type MassRaster, type Relief } from '@quarry/core/terrain';
 import { reduce, type Change, type Delta, type Scene, type Side } from '@quarry/core/document';
 import { outlook, type OutlookAnswer } from '@quarry/core/progress';
-import { tableLoads, type TableLoad, withPlace } from '@quarry/core/venue';
+import { tableLoads, withPlace, type TableLoad } from '@quarry/core/venue';
 import { bestMoves, reachOf, type TableMove, type Reach } from '@quarry/core/reach';
 import { blockInputs, methodInputs, paintedFrom, type MethodCount, type Painted } from '@quarry/core/masonry';
 import type { BlockLayers } from './block.worker.ts';

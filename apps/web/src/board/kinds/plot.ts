@@ -1,4 +1,4 @@
-import { formatPlates, type Rect, present } from '@quarry/core/grid';
+import { formatPlates, present, type Rect } from '@quarry/core/grid';
 import {
   CONNECTORS,
   CORNERS,

@@ -1,5 +1,5 @@
 import { formatPlates } from '@quarry/core/grid';
-import { MAX_STUDS, listOf, reversed, trackLine, type Pose, type Scene, endsOf } from '@quarry/core/document';
+import { MAX_STUDS, listOf, reversed, trackLine, endsOf, type Pose, type Scene } from '@quarry/core/document';
 import { field } from '../../ui/fieldSpec.ts';
 import { inStuds, type Picture } from '../ink.ts';
 import { drawAbove } from '../drawSlabs.ts';

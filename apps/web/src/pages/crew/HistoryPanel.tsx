@@ -1,8 +1,9 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { format, isSameDay, parseISO } from 'date-fns';
+import { addDays, format, isSameDay, parseISO } from 'date-fns';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { KINDS, KIND_NAMES, listOf } from '@quarry/core/document';
+import { countOf } from '@quarry/core/grid';
 import { Board } from '../../board/Board.tsx';
 import { keys, queryClient } from '../../data/api.ts';
 import type { HistoryFilter, HistoryLine } from '@quarry/protocol/history';
@@ -24,13 +25,14 @@ export function HistoryPanel() {
   const [kind, setKind] = useState('');
   const [day, setDay] = useState('');
   const [moment, setMoment] = useState<number | null>(null);
-  const from = day === '' ? undefined : parseISO(day).getTime();
+  const date = day === '' ? null : parseISO(day);
   const filter: HistoryFilter = {
     author: author || undefined,
     section: section || undefined,
     kind: kind || undefined,
-    from,
-    to: from === undefined ? undefined : from + 86_400_000,
+    from: date?.getTime(),
+    // A day has 23 to 25 hours.
+    to: date ? addDays(date, 1).getTime() : undefined,
     limit: AT_A_TIME,
   };
   const history = useInfiniteQuery({
@@ -345,7 +347,9 @@ function Restore({
     >
       {count.data && (
         <p>
-          {count.data.add} things come back, {count.data.patch} are set as they were, {count.data.remove} go.
+          {countOf(count.data.add, 'thing')} {count.data.add === 1 ? 'comes' : 'come'} back,{' '}
+          {count.data.patch} {count.data.patch === 1 ? 'is' : 'are'} set as before, {count.data.remove}{' '}
+          {count.data.remove === 1 ? 'goes' : 'go'}.
         </p>
       )}
       <p className="ink-2 py-1">

@@ -1,18 +1,19 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countGrid, gridRect, terrainParts, type HeightsAs } from '@quarry/core/formats';
-import { MM_PER_STUD, formatPlates, type Rect, present } from '@quarry/core/grid';
+import { MM_PER_STUD, formatPlates, present, type Rect } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import type { Change, Scene } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
-import { NumberField, SelectField } from '../../ui/fields.tsx';
+import { QuantityField, SelectField } from '../../ui/fields.tsx';
 import { Dialog, DefinitionRow } from '../../ui/parts.tsx';
 import { defaultLevel } from '../../board/kinds/make.ts';
 import type { ReadHeights } from './imports.ts';
 
 /** The highest and deepest ground of a display, plates. */
 const MAX_PLATES = 3000;
+const range = { measure: 'plates', min: -MAX_PLATES, max: MAX_PLATES } as const;
 /** Samples that are sent at once, characters. */
 const MAX_SENT = 3_000_000;
 
@@ -37,7 +38,7 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
   const levelName = scene.level[level.id]?.name ?? 'Ground';
   const fault =
     as === 'spread' && low >= high
-      ? `The lowest, ${low} plates, must be below the highest, ${high} plates.`
+      ? `The lowest, ${formatPlates(low)}, must be below the highest, ${formatPlates(high)}.`
       : null;
 
   const lay = () => {
@@ -122,16 +123,8 @@ export function HeightsDialog({ heights, onDone }: { heights: ReadHeights; onDon
         />
         {as === 'spread' && (
           <>
-            <NumberField
-              {...{ label: 'Lowest', value: low, min: -MAX_PLATES, max: MAX_PLATES, whole: true }}
-              unit="plates"
-              onCommit={(value) => setLow(value ?? 0)}
-            />
-            <NumberField
-              {...{ label: 'Highest', value: high, min: -MAX_PLATES, max: MAX_PLATES, whole: true }}
-              unit="plates"
-              onCommit={(value) => setHigh(value ?? 0)}
-            />
+            <QuantityField label="Lowest" value={low} {...range} onCommit={setLow} />
+            <QuantityField label="Highest" value={high} {...range} onCommit={setHigh} />
           </>
         )}
         <p className="ink-2 text-xs">
