@@ -10,10 +10,12 @@ const login = z
   .toLowerCase()
   .regex(/^[a-z0-9._-]{2,40}$/, 'a sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores');
 const fullName = line().trim().min(1, 'a name is needed').max(80);
+/** The least letters of a password. */
+export const MIN_PASSWORD = 12;
 /** A password to be set; the server also refuses the commonest ones. */
 export const newPassword = z
   .string()
-  .min(12, 'a password has at least 12 characters')
+  .min(MIN_PASSWORD, `a password has at least ${MIN_PASSWORD} characters`)
   .max(200, 'a password has at most 200 characters');
 const anyPassword = z.string().min(1).max(200);
 const code = z.string().max(40);

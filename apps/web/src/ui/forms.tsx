@@ -1,9 +1,12 @@
 import { useId, type ComponentProps } from 'react';
 import { z } from 'zod';
+import { MIN_PASSWORD } from '@quarry/protocol/accounts';
 
 // Fields of forms that are sent as a whole, with the reason under the one that is not right.
 
-export const passwordText = z.string().min(12, 'A password has at least 12 characters.');
+export const passwordText = z
+  .string()
+  .min(MIN_PASSWORD, `A password has at least ${MIN_PASSWORD} characters.`);
 /** What a new account asks. */
 export const NEW_ACCOUNT = {
   name: z.string().trim().min(1, 'Type your name.').max(80, 'A name has at most 80 characters.'),

@@ -3,7 +3,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import type { User } from '@quarry/protocol/accounts';
+import { MIN_PASSWORD, type User } from '@quarry/protocol/accounts';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi, exportUrl } from '../../data/crewApi.ts';
 import { signOut, signedOut } from '../../data/me.ts';
@@ -71,11 +71,11 @@ function Password() {
           onChange={(event) => setOld(event.currentTarget.value)}
         />
         <TextInput
-          label="The new one, at least 12 characters"
+          label={`The new one, at least ${MIN_PASSWORD} characters`}
           type="password"
           autoComplete="new-password"
           required
-          minLength={10}
+          minLength={MIN_PASSWORD}
           value={password}
           onChange={(event) => setPassword(event.currentTarget.value)}
         />

@@ -8,6 +8,7 @@ import type { DisplayLine } from '@quarry/protocol/displays';
 import { api, archiveUrl, fileUrl, keys, pictureUrl, queryClient } from '../../data/api.ts';
 import { Trouble } from '../../ui/forms.tsx';
 import { timeToShow } from '../../ui/days.ts';
+import { capital } from '../../ui/words.ts';
 
 const MAX_NAME = 80;
 const metres = (studs: number) => ((studs * MM_PER_STUD) / 1000).toFixed(2);
@@ -29,7 +30,7 @@ export function DisplayItem({ line, onRemove }: { line: DisplayLine; onRemove: (
         </Link>
         <p className="ink-2 text-xs">
           {[
-            `${kind[0]?.toUpperCase() ?? ''}${kind.slice(1)}`,
+            capital(kind),
             size && `${size.w} × ${size.d} studs, ${metres(size.w)} × ${metres(size.d)} m`,
             role === 'owner' ? 'you own it' : `you are ${role}`,
           ]

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { crewApi } from '../../data/crewApi.ts';
 import { signedIn } from '../../data/me.ts';
+import { MIN_PASSWORD } from '@quarry/protocol/accounts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
 
 /** A forgotten password: asking an owner for a code, and setting a new one with it. */
@@ -61,11 +62,11 @@ export function ResetPage() {
             onChange={(event) => setCode(event.currentTarget.value)}
           />
           <TextInput
-            label="The new password, at least 12 characters"
+            label={`The new password, at least ${MIN_PASSWORD} characters`}
             type="password"
             autoComplete="new-password"
             required
-            minLength={10}
+            minLength={MIN_PASSWORD}
             value={password}
             onChange={(event) => setPassword(event.currentTarget.value)}
           />
