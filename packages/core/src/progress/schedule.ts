@@ -33,7 +33,8 @@ export function sectionSchedules(scene: Scene, today: string): SectionSchedule[]
     .map((section) => {
       const done = workDone(scene, section);
       const over = section.stage === 'done';
-      const behind = pace && (pace.gone - done) * pace.days;
+      // Shares of days are not exact: a week behind is seven days.
+      const behind = pace && Math.round((pace.gone - done) * pace.days * 1e6) / 1e6;
       const start = last.get(section.id);
       const rested = start === undefined ? null : Math.max(0, daysBetween(start.slice(0, 10), today));
       return {

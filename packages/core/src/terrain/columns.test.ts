@@ -4,12 +4,14 @@ import { runs } from '../../test/runs.ts';
 import {
   NO_SLAB,
   bodiesOf,
+  cavityCard,
   clearOver,
   columnsOf,
   compile,
   compileRelief,
   indexAt,
   recompile,
+  slabCard,
   spanOf,
   standsOn,
   type Interval,
@@ -539,5 +541,78 @@ describe('columns of random displays', () => {
     expect(relief.slabs).toEqual([]);
     expect(relief.surface).toBe(relief.height);
     expect(relief.surface.includes(NO_SLAB)).toBe(false);
+  });
+});
+
+describe('the cards of decks and cavities tell what their columns show (random displays)', () => {
+  /** Each stud of the footprint with what is solid there. */
+  const studsOf = (scene: Scene) => {
+    const columns = columnsOf(scene, compileRelief(scene));
+    return Array.from({ length: 24 * 16 }, (_, i) => {
+      const [x, y] = [i % 24, Math.trunc(i / 24)];
+      return { x, y, pieces: columns.at(x, y) };
+    });
+  };
+  test('a deck: its studs, its least air and where that is', () => {
+    fc.assert(
+      fc.property(displays, (given) => {
+        // Under arches the air ends at them: those are tested by hand above.
+        const plain = (given.decks ?? []).map((deck) =>
+          deck.support === 'arches' ? { ...deck, support: 'pillars' as const } : deck,
+        );
+        // Of two that lie in one another one alone has the stud.
+        const ranges = plain.map(({ offset = 0, thick = 2 }) => ({ from: offset - thick, to: offset }));
+        const decks = plain.filter((_, i) =>
+          ranges.slice(0, i).every(({ from, to }) => ranges[i].from >= to || ranges[i].to <= from),
+        );
+        const scene = sceneFrom({ ...given, decks, plots: [], runs: [], ways: [] });
+        const relief = compileRelief(scene);
+        const studs = studsOf(scene);
+        for (const deck of Object.values(scene.deck)) {
+          const card = slabCard(relief, 'deck', deck.id);
+          // What carries it ends below it: its cover is what ends at its top.
+          const over = studs.flatMap(({ x, y, pieces }) => {
+            const cover = pieces.find(({ owner, to }) => owner?.id === deck.id && to === deck.offset);
+            const below = pieces.filter(({ owner, to }) => owner?.id !== deck.id && to < deck.offset);
+            const floor = Math.max(relief.height[indexAt(relief, x, y)], ...below.map(({ to }) => to));
+            return cover ? [{ x: x + 0.5, y: y + 0.5, floor }] : [];
+          });
+          if (!card) {
+            expect(over).toEqual([]);
+            continue;
+          }
+          expect(card.studs).toBe(over.length);
+          const airs = over.map(({ floor }) => deck.offset - deck.thick - floor).filter((air) => air > 0);
+          expect(card.clear?.plates ?? null).toBe(airs.length > 0 ? Math.min(...airs) : null);
+          const at = over.find(({ x, y }) => x === card.clear?.at.x && y === card.clear.at.y);
+          if (card.clear) expect(deck.offset - deck.thick - (at?.floor ?? NaN)).toBe(card.clear.plates);
+        }
+      }),
+      { numRuns: runs(120) },
+    );
+  });
+  test('a cavity: what of it has a roof, and how thin that is', () => {
+    fc.assert(
+      fc.property(displays, (given) => {
+        // One by itself: several may take the same ground away.
+        const scene = sceneFrom({
+          ...{ ...given, plots: [], runs: [], ways: [], decks: [] },
+          cavities: given.cavities?.slice(0, 1),
+        });
+        const [cavity] = Object.values(scene.cavity);
+        if (!cavity) return;
+        const relief = compileRelief(scene);
+        const card = cavityCard(scene, relief, cavity.id);
+        const ceiling = cavity.offset + cavity.clear;
+        // Under a roof the ground goes on at the ceiling.
+        const roofs = studsOf(scene).flatMap(({ pieces }) => {
+          const roof = pieces.find(({ from, owner }) => owner === null && from === ceiling);
+          return roof ? [roof.to - roof.from] : [];
+        });
+        expect(card?.roofed ?? 0).toBe(roofs.length);
+        expect(card?.roof?.plates ?? null).toBe(roofs.length > 0 ? Math.min(...roofs) : null);
+      }),
+      { numRuns: runs(120) },
+    );
   });
 });
