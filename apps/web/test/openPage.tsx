@@ -13,7 +13,7 @@ import { DerivedDataProvider } from '../src/workers/derived.tsx';
 // What the page does with a server, a canvas or the size of a screen is for the browser's journeys.
 
 /** An answer may take long on a busy machine, ms. */
-export const LONGEST = { timeout: 9_000 };
+export const LONGEST = { timeout: 120_000 };
 
 /** Stops the calendar at a day: computations and waits keep their clocks. */
 export function stopAt(day: string): void {
