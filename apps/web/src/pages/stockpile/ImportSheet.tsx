@@ -117,7 +117,9 @@ export function ImportSheet({ onDone }: { onDone: (list: string | null) => void 
               </span>
             )}
           </p>
-          <ColumnsTable rows={table.rows} columns={columns} onColumns={setColumns} />
+          <div className="pb-3">
+            <ColumnsTable rows={table.rows} columns={columns} onColumns={setColumns} />
+          </div>
           {(read.unknown.length > 0 || taught.size > 0) && (
             <ImportWords
               unknown={read.unknown}

@@ -116,7 +116,7 @@ function Moves({ place, disabled, worth }: { place: string; disabled: boolean; w
   const moves = useWorkerQuery(worth ? (core) => core.moves(place) : null, place ?? '');
   if (!worth) return <p className="text-success pt-2">Everything can be reached by hand.</p>;
   return (
-    <section aria-labelledby="moves">
+    <section aria-labelledby="moves" className="pt-2">
       <Heading id="moves">What would mend most</Heading>
       {moves === null && <Loading what="Trying moves" />}
       {moves?.length === 0 && (
