@@ -8,7 +8,13 @@ import {
   type SwapChoice,
 } from '@quarry/core/structures';
 import { expose, transfer, type ProxyMarked } from 'comlink';
-import { FIXABLE_RULES, RULES, RuleEvaluator, type EvaluatedFinding } from '@quarry/core/findings';
+import {
+  FIXABLE_RULES,
+  RULES,
+  RuleEvaluator,
+  type EvaluatedFinding,
+  type EvaluationInputs,
+} from '@quarry/core/findings';
 import {
   adoptCutting,
   arrangementOf,
@@ -65,6 +71,8 @@ import { tilesOf, type GroundStep } from './tiles.ts';
 
 /** Reach and findings of a scene. */
 export interface Judgement {
+  /** What is worked out here is of one scene for as long as this number is the same. */
+  version: number;
   reach: Reach;
   findings: EvaluatedFinding[];
   /** What each rule is called and how its number is made: the rules themselves stay in the worker. */
@@ -120,6 +128,9 @@ export class DerivedWorker {
   #counting: MaterialsCounting | null = null;
   #today = '';
   #timer: ReturnType<typeof setTimeout> | undefined;
+  /** Until what takes longest to find follows the rest. */
+  #restTimer: ReturnType<typeof setTimeout> | undefined;
+  #version = 0;
   #isCounting = false;
   /** What was short by a rule of its own when the scene was counted last. */
   #lastShort = '';
@@ -137,7 +148,11 @@ export class DerivedWorker {
     this.#followed.follow(delta);
     this.#today = day;
     this.#countSoon();
-    return this.#judgement();
+    this.#version++;
+    clearTimeout(this.#restTimer);
+    const { findings, isWhole } = this.#evaluator.evaluateSoon(this.#followed.scene, this.#inputs());
+    if (!isWhole) this.#restTimer = setTimeout(() => this.#listeners?.onJudgement(this.#judgement()), 0);
+    return this.#withReach(findings);
   }
   /** The ground of a scene that is not the one followed. */
   groundOf(of: Scene): GroundStep {
@@ -329,18 +344,25 @@ export class DerivedWorker {
 
   /** Findings and reach of the scene as it stands. */
   #judgement(): Judgement {
-    const { scene } = this.#followed;
-    const { relief } = this.#followed.compiled;
+    clearTimeout(this.#restTimer);
+    return this.#withReach(this.#evaluator.evaluate(this.#followed.scene, this.#inputs()));
+  }
+
+  /** What rules read beside the scene. */
+  #inputs(): EvaluationInputs {
     const rows = this.#counted?.rows;
-    const findings = this.#evaluator.evaluate(scene, {
-      today: this.#today,
-      relief,
-      counted: this.#countedMass(),
+    return {
+      ...{ today: this.#today, relief: this.#followed.compiled.relief, counted: this.#countedMass() },
       ...(rows ? { rows } : {}),
-    });
+    };
+  }
+
+  #withReach(findings: EvaluatedFinding[]): Judgement {
     const reach = this.#evaluator.reach();
     const distance = reach.distance.slice();
-    return transfer({ reach: { ...reach, distance }, findings, rules: RULE_WORDS }, [distance.buffer]);
+    return transfer({ version: this.#version, reach: { ...reach, distance }, findings, rules: RULE_WORDS }, [
+      distance.buffer,
+    ]);
   }
 
   #countSoon(): void {
@@ -372,6 +394,7 @@ export class DerivedWorker {
         if (materials.fresh > 0 || !this.#counted || short !== this.#lastShort) {
           this.#counted = { mass: materials.mass, rows };
           this.#lastShort = short;
+          this.#version++;
           onJudgement(this.#judgement());
         }
       }

@@ -8,6 +8,7 @@ export function useWorkerQuery<P extends Promise<unknown>>(
   about = '',
 ): Awaited<P> | null {
   const core = useDerived(({ core }) => core);
-  const judgement = useDerived(({ judgement }) => judgement);
-  return useAnswer(core, judgement, about, ask);
+  // Findings that follow a moment later are of the same scene.
+  const version = useDerived(({ judgement }) => judgement?.version ?? null);
+  return useAnswer(core, version, about, ask);
 }

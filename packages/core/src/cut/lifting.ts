@@ -219,17 +219,17 @@ export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
     const under = tables
       .filter(({ on }) => intersection(on, module))
       .map(({ table, on }) => ({ table, on, studs: 0 }));
+    const tableAt = firstUnder(under, module);
     for (let y = module.y; y < module.y + module.d; y++)
       for (let x = module.x; x < module.x + module.w; x++) {
         const i = (y - relief.y) * relief.w + x - relief.x;
         if (x < relief.x || y < relief.y || x >= relief.x + relief.w || y >= relief.y + relief.d) continue;
         if (relief.ground[i] === OUTSIDE) continue;
         tall = Math.max(tall, top[i]);
-        const below = under.find(
-          ({ on }) => x + 0.5 >= on.x && x + 0.5 < on.x + on.w && y + 0.5 >= on.y && y + 0.5 < on.y + on.d,
-        );
-        if (!below) hanging++;
+        const number = tableAt[(y - module.y) * module.w + x - module.x];
+        if (number === 0) hanging++;
         else {
+          const below = under[number - 1];
           below.studs++;
           borne.west = Math.min(borne.west, x);
           borne.north = Math.min(borne.north, y);
@@ -259,6 +259,22 @@ export function moduleLoads(scene: Scene, relief: Relief): ModuleLoad[] {
       },
     ];
   });
+}
+
+/** Under the middle of each stud of a module the number of the first table from 1; 0: none. */
+function firstUnder(tables: readonly { on: Rect }[], { x, y, w, d }: Rect): Uint16Array {
+  const numbers = new Uint16Array(w * d);
+  const middleFrom = (edge: number, least: number, most: number) =>
+    Math.min(most, Math.max(least, Math.ceil(edge - 0.5)));
+  // From the last on, so that the first one stays.
+  for (let k = tables.length - 1; k >= 0; k--) {
+    const { on } = tables[k];
+    const [from, to] = [middleFrom(on.x, x, x + w), middleFrom(on.x + on.w, x, x + w)];
+    const end = middleFrom(on.y + on.d, y, y + d);
+    for (let row = middleFrom(on.y, y, y + d); row < end; row++)
+      numbers.fill(k + 1, (row - y) * w + from - x, (row - y) * w + Math.max(from, to) - x);
+  }
+  return numbers;
 }
 
 /** Buildings that stand on a module with their middle and are carried with it, as they weigh without what lifts off. */

@@ -8,7 +8,7 @@ import { CountCache } from '../masonry/index.ts';
 import { materialsOf } from '../materials/index.ts';
 import { compile } from '../terrain/index.ts';
 import { listOf, readFile, reduce, type Change, type Scene } from '../document/index.ts';
-import { RuleEvaluator, evaluateRules } from './index.ts';
+import { RULES, RuleEvaluator, evaluateRules } from './index.ts';
 import { Computation, Input, Tracker } from './tracker.ts';
 
 const TODAY = '2031-06-01';
@@ -90,6 +90,45 @@ describe('rules evaluated one change after the other', () => {
     expect(ofMass.length).toBeLessThan(all / 8);
   });
 
+  test('soon after a change all is told but what asks sight lines or the show; the next evaluation brings those', () => {
+    let scene = demo();
+    const evaluator = new RuleEvaluator();
+    const known = { today: TODAY };
+    // Nothing is put off of what was never found.
+    expect(evaluator.evaluateSoon(scene, known)).toEqual({
+      findings: evaluateRules(scene, known),
+      isWhole: true,
+    });
+    const asked = ['tall-first', 'scene-unseen', 'tunnel-deep', 'load-trips', 'setup-short'];
+    expect(evaluator.ran).toEqual(expect.arrayContaining(asked));
+    const before = evaluateRules(scene, known);
+    const [hill] = listOf(scene, 'hill');
+    scene = after(scene, {
+      op: 'patch',
+      kind: 'hill',
+      id: hill.id,
+      v: hill.v,
+      set: { x: hill.x + 8, height: 1 },
+    });
+    const soon = evaluator.evaluateSoon(scene, known);
+    expect(soon.isWhole).toBe(false);
+    expect(evaluator.ran.filter((id) => asked.includes(id))).toEqual([]);
+    const fresh = evaluateRules(scene, known);
+    const without = (list: typeof fresh) => list.filter(({ rule }) => !asked.includes(rule));
+    const putOff = new Set(RULES.map(({ id }) => id).filter((id) => !evaluator.ran.includes(id)));
+    // What ran is as found afresh, what was put off as before.
+    expect(soon.findings.filter(({ rule }) => !putOff.has(rule))).toEqual(
+      fresh.filter(({ rule }) => !putOff.has(rule)),
+    );
+    expect(soon.findings.filter(({ rule }) => asked.includes(rule))).toEqual(
+      before.filter(({ rule }) => asked.includes(rule)),
+    );
+    expect(without(fresh)).not.toEqual(without(before));
+    expect(evaluator.evaluate(scene, known)).toEqual(fresh);
+    expect(evaluator.ran.length).toBeGreaterThan(0);
+    expect(evaluator.evaluateSoon(scene, known).findings).toEqual(fresh);
+  });
+
   test('after any changes the findings are those of a fresh evaluation', () => {
     fc.assert(
       fc.property(randomDisplays, randomActs, (first, acts) => {
@@ -101,6 +140,9 @@ describe('rules evaluated one change after the other', () => {
           const done = change && reduce(scene, [change]);
           if (!done?.ok) continue;
           scene = done.scene;
+          // Whether or not some of it was told before.
+          if (scene.removed !== first.removed || acts.length % 2 === 0)
+            evaluator.evaluateSoon(scene, { today: TODAY });
           expect(evaluator.evaluate(scene, { today: TODAY })).toEqual(evaluateRules(scene, { today: TODAY }));
         }
       }),

@@ -55,6 +55,8 @@ export class RuleEvaluator {
   private readonly today = new Input<string | null>(this.tracker, null);
   private readonly reached: Computation<Reach>;
   private readonly findings: { rule: Rule; found: Computation<readonly NumberedFinding[]> }[];
+  /** What takes longest: lines of sight, and the day of the show. */
+  private readonly slow: readonly Computation<unknown>[];
   private ranAt = 0;
 
   constructor(rules: readonly Rule[] = RULES) {
@@ -112,6 +114,7 @@ export class RuleEvaluator {
         return today.read();
       },
     };
+    this.slow = [lookout, show];
     this.findings = rules.map((rule) => ({ rule, found: memo(() => numbered(rule, rule.check(context))) }));
   }
 
@@ -121,7 +124,33 @@ export class RuleEvaluator {
   }
 
   /** All findings of a scene, the gravest first, then by rule and key. */
-  evaluate(scene: Scene, { today, relief, counted, rows }: EvaluationInputs = {}): EvaluatedFinding[] {
+  evaluate(scene: Scene, inputs: EvaluationInputs = {}): EvaluatedFinding[] {
+    this.take(scene, inputs);
+    return this.sorted(({ found }) => found.read(), scene);
+  }
+
+  /**
+   * As `evaluate`, but rules that asked lines of sight or the day of the show, which takes longest, keep what they found
+   * before: the next `evaluate` brings them up to date.
+   * @returns `isWhole`: none was put off
+   */
+  evaluateSoon(
+    scene: Scene,
+    inputs: EvaluationInputs = {},
+  ): { findings: EvaluatedFinding[]; isWhole: boolean } {
+    this.take(scene, inputs);
+    let isWhole = true;
+    const findings = this.sorted(({ found }) => {
+      const known = this.slow.some((source) => found.didRead(source)) ? found.known : null;
+      if (!known) return found.read();
+      isWhole = false;
+      return known.value;
+    }, scene);
+    return { findings, isWhole };
+  }
+
+  /** Takes the scene and what is known of it as inputs. */
+  private take(scene: Scene, { today, relief, counted, rows }: EvaluationInputs): void {
     const ground = relief ?? compileRelief(scene);
     // Of an evaluation in which nothing changed, no computation is as new as this.
     this.tracker.revision++;
@@ -131,9 +160,15 @@ export class RuleEvaluator {
     this.counted.set((counted === undefined ? ground.counted : counted) ?? null);
     this.rows.set(rows ?? null);
     this.today.set(today ?? null);
+  }
+
+  private sorted(
+    foundBy: (entry: (typeof this.findings)[number]) => readonly NumberedFinding[],
+    scene: Scene,
+  ): EvaluatedFinding[] {
     const acceptances = listOf(scene, 'acceptance');
     return this.findings
-      .flatMap(({ found }) => found.read().map((finding) => withAcceptance(finding, acceptances)))
+      .flatMap((entry) => foundBy(entry).map((finding) => withAcceptance(finding, acceptances)))
       .sort((a, b) => RANK[a.severity] - RANK[b.severity] || (a.key < b.key ? -1 : 1));
   }
 

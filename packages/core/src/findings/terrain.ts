@@ -125,6 +125,7 @@ const rawEdge: Rule = {
     return judged.flatMap((side): FindingDraft[] => {
       // By owner, as `relief.owner` numbers them; 0: none.
       const faced = [null, ...relief.things].map((owner) => isFaced(scene, owner, side));
+      const { dx, dy } = STEPS[side];
       let studs = 0;
       let most = 0;
       let at = { x: 0, y: 0 };
@@ -132,8 +133,8 @@ const rawEdge: Rule = {
         for (let column = 0; column < relief.w; column++) {
           const i = row * relief.w + column;
           if (relief.height[i] < PLATES_PER_BRICK || relief.ground[i] === OUTSIDE) continue;
-          const x = column + STEPS[side].dx;
-          const y = row + STEPS[side].dy;
+          const x = column + dx;
+          const y = row + dy;
           const rim =
             x < 0 || y < 0 || x >= relief.w || y >= relief.d || relief.ground[y * relief.w + x] === OUTSIDE;
           if (!rim || faced[relief.owner[i]]) continue;
@@ -417,8 +418,7 @@ const methodUnfit: Rule = {
   page: 'plan',
   severity: 'note',
   check({ scene, relief }) {
-    const highest = highestGround(scene, relief);
-    return [...highest.values()].flatMap(({ target, method, height }): FindingDraft[] => {
+    return highestGround(scene, relief).flatMap(({ target, method, height }): FindingDraft[] => {
       const least = minHeightOf(method);
       if (least === null || height < 0 || height >= least) return [];
       return [
@@ -434,38 +434,41 @@ const methodUnfit: Rule = {
   },
 };
 
-/** The highest ground of what has a method of its own, plates above the floor; −1 where none of it shows. */
-function highestGround(scene: Scene, relief: Relief) {
-  const sections = listOf(scene, 'section').filter(({ method }) => method !== null);
-  const found = new Map<string, { target: { kind: Kind; id: string }; method: Method; height: number }>();
-  const note = (kind: Kind, id: string, method: Method, height: number) => {
-    const known = found.get(`${kind} ${id}`);
-    if (!known) found.set(`${kind} ${id}`, { target: { kind, id }, method, height });
-    else known.height = Math.max(known.height, height);
-  };
-  if ([...sections, ...listOf(scene, 'pad'), ...listOf(scene, 'hill')].every(({ method }) => method === null))
-    return found;
-  const floor = floorOf(relief);
+/** A thing with a method of its own, and its highest ground, plates above the floor. */
+interface Filled {
+  target: { kind: Kind; id: string };
+  method: Method;
+  height: number;
+}
+
+/** The highest ground of what has a method of its own and shows somewhere. */
+function highestGround(scene: Scene, relief: Relief): Filled[] {
+  const filled = (kind: Kind, id: string, method: Method | null | undefined): Filled | null =>
+    method ? { target: { kind, id }, method, height: -Infinity } : null;
   const { pad, hill } = scene;
-  // By owner, as `relief.owner` numbers them from 1 on.
-  const owners = relief.things.map(({ kind, id }) => ({
-    ...{ kind, id },
-    method: (kind === 'pad' ? pad[id]?.method : kind === 'hill' ? hill[id]?.method : null) ?? null,
-  }));
-  for (let i = 0; i < relief.height.length; i++) {
-    if (relief.ground[i] === OUTSIDE) continue;
-    const owner = owners[relief.owner[i] - 1];
-    const height = relief.height[i] - floor;
-    if (owner?.method) {
-      note(owner.kind, owner.id, owner.method, height);
-      continue;
+  // By owner, as `relief.owner` numbers them: 0 nobody.
+  const owners = [
+    null,
+    ...relief.things.map(({ kind, id }) =>
+      filled(kind, id, kind === 'pad' ? pad[id]?.method : kind === 'hill' ? hill[id]?.method : null),
+    ),
+  ];
+  const sections = listOf(scene, 'section').flatMap((section) => {
+    const known = filled('section', section.id, section.method);
+    return known ? [{ section, known }] : [];
+  });
+  const all = [...owners.filter((one) => one !== null), ...sections.map(({ known }) => known)];
+  if (all.length === 0) return [];
+  const floor = floorOf(relief);
+  for (let row = 0, i = 0; row < relief.d; row++)
+    for (let column = 0; column < relief.w; column++, i++) {
+      if (relief.ground[i] === OUTSIDE) continue;
+      const found =
+        owners[relief.owner[i]] ??
+        sections.find(({ section }) => containsPoint(section, relief.x + column, relief.y + row))?.known;
+      if (found) found.height = Math.max(found.height, relief.height[i] - floor);
     }
-    if (sections.length === 0) continue;
-    const [x, y] = [relief.x + (i % relief.w), relief.y + Math.floor(i / relief.w)];
-    const section = sections.find((one) => containsPoint(one, x, y));
-    if (section?.method) note('section', section.id, section.method, height);
-  }
-  return found;
+  return all.filter(({ height }) => Number.isFinite(height));
 }
 
 export const TERRAIN_RULES: readonly Rule[] = [

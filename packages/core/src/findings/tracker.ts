@@ -53,6 +53,16 @@ export class Computation<T> {
     return this.result?.made ?? -1;
   }
 
+  /** What it was when it was computed last, whether or not that still holds; null: it never was. */
+  get known(): { value: T } | null {
+    return this.result;
+  }
+
+  /** Whether it read a source when it was computed last. */
+  didRead(source: Source): boolean {
+    return this.result?.reads.has(source) === true;
+  }
+
   read(): T {
     const value = this.current();
     this.tracker.reading?.set(this, value);

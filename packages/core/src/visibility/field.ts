@@ -25,9 +25,7 @@ export class SightField {
     this.#pieces = openPieces(scene, relief, standing);
     this.field = {
       ...{ w: relief.w, d: relief.d },
-      heights: Float64Array.from(relief.top, (plates, i) =>
-        relief.ground[i] === OUTSIDE ? NaN : plates * MM_PER_PLATE,
-      ),
+      heights: topsOf(relief),
       voids: new Map([...this.#pieces].map(([i, pieces]) => [i, voidsOf(pieces)])),
     };
     for (const [i, pieces] of this.#pieces)
@@ -68,6 +66,13 @@ export class SightField {
 
 const isOf = ({ owner }: Interval, key: string): boolean =>
   owner !== null && keyOf(owner.kind, owner.id) === key;
+
+/** The top of each stud in mm; NaN outside the footprint. */
+function topsOf({ ground, top }: Relief): Float64Array {
+  const tops = new Float64Array(top.length);
+  for (let i = 0; i < top.length; i++) tops[i] = ground[i] === OUTSIDE ? NaN : top[i] * MM_PER_PLATE;
+  return tops;
+}
 
 /** A point of the plan, studs, in the frame of lines of sight. @param z mm over the table */
 export const inFrame = ({ x, y, d }: Relief, at: { x: number; y: number }, z: number): Eye => ({

@@ -7,10 +7,9 @@ import { renderOn } from '../../../test/renderOn.tsx';
 import { stopAt } from '../../../test/openPage.tsx';
 import { ApiProblem, api, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
-import { AccountPage } from '../account/AccountPage.tsx';
 import { DisplaysPage } from './DisplaysPage.tsx';
 
-// The list of displays, the form that begins one, and one's own account: with answers as a server gives them.
+// The list of displays and the form that begins one: with answers as a server gives them.
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
 
@@ -137,43 +136,4 @@ describe('the list', () => {
     await userEvent.type(screen.getByRole('searchbox'), 'x');
     await sees('No display has “CITYx” in its name or kind.');
   });
-});
-
-test('an account: the password, where it is signed in, and leaving only with the password', async () => {
-  const now = { createdAt: Date.now(), seenAt: Date.now() };
-  jest.spyOn(crewApi, 'sessions').mockResolvedValue([
-    { id: 's1', agent: 'Mozilla/5.0 (X11; Linux) Firefox/140', ...now, here: true },
-    { id: 's2', agent: 'curl', ...now, here: false },
-  ]);
-  const end = jest.spyOn(crewApi, 'endSession').mockResolvedValue(undefined);
-  const set = jest
-    .spyOn(crewApi, 'setPassword')
-    .mockRejectedValueOnce(new ApiProblem(403, { code: 'forbidden', message: 'This is not your password.' }))
-    .mockResolvedValueOnce(undefined);
-  const leave = jest
-    .spyOn(crewApi, 'removeAccount')
-    .mockRejectedValue(new ApiProblem(403, { code: 'forbidden', message: 'This is not your password.' }));
-  await renderOn(sceneFrom({ display: { name: 'Any', kind: 'city' } }), <AccountPage user={ada} />);
-  await sees('Firefox on Linux');
-  await sees('curl');
-  await userEvent.click(button('End the session of curl'));
-  expect(end.mock.calls[0]?.[0]).toBe('s2');
-  const [old, fresh] = [
-    screen.getByLabelText<HTMLInputElement>('The one you have'),
-    screen.getByLabelText<HTMLInputElement>('The new one, at least 12 characters'),
-  ];
-  expect(fresh.minLength).toBe(12);
-  await userEvent.type(old, 'wrong');
-  await userEvent.type(fresh, 'quartz seam ninety');
-  await userEvent.click(button('Change it'));
-  await sees('This is not your password.');
-  expect(fresh.value).toBe('quartz seam ninety');
-  await userEvent.click(button('Change it'));
-  await waitFor(() => expect(fresh.value).toBe(''));
-  expect(set).toHaveBeenCalledTimes(2);
-  await userEvent.click(button('Delete my account …'));
-  await userEvent.type(screen.getByLabelText('Your password'), 'wrong');
-  await userEvent.click(button('Delete it'));
-  await waitFor(() => expect(leave).toHaveBeenCalledWith('wrong'));
-  expect(screen.getByRole('dialog', { name: 'Delete the account of Ada Fenn?' })).toBeTruthy();
 });
