@@ -98,7 +98,15 @@ export default defineConfig({
             // Readers and writers of tables and of compressed files.
             ...['universal', 'browser'],
             // Nothing without the server.
-            ...['SharePage', 'AccountPage', 'LettersPage', 'JoinPage', 'ResetPage', 'importDisplay'],
+            ...[
+              'publicPage',
+              'ReportText',
+              'AccountPage',
+              'LettersPage',
+              'JoinPage',
+              'ResetPage',
+              'importDisplay',
+            ],
             ...['ReportPanel', 'HistoryPanel'],
           ].map((name) => `**/${name}*`),
           // Letters of few names: kept when a name has them.

@@ -23,7 +23,7 @@ import {
   type HistoryFilter,
 } from '@quarry/protocol/history';
 import { keptPhotoSchema } from '@quarry/protocol/photos';
-import { publicPageSchema, shareStateSchema } from '@quarry/protocol/share';
+import { shareStateSchema } from '@quarry/protocol/share';
 import { call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
 // Requests about members, history, the public page and the user's account.
@@ -79,7 +79,6 @@ export const crewApi = {
   setShare: (id: string, set: { names: boolean; fresh: boolean }) =>
     call('PUT', `/displays/${id}/share`, shareStateSchema, set),
   shareOff: (id: string) => call('DELETE', `/displays/${id}/share`, nothing),
-  sharePage: (token: string) => call('GET', `/share/${token}`, publicPageSchema),
 
   sessions: () => call('GET', '/sessions', z.array(sessionLineSchema)),
   endSession: (session: string) => call('DELETE', `/sessions/${session}`, nothing),

@@ -2,13 +2,12 @@ import type { z } from 'zod';
 import { ApiProblem, api, displaysSchema, keys, queryClient } from './api.ts';
 import { userSchema, type User } from '@quarry/protocol/accounts';
 import { patient } from './call.ts';
-import { forgetCounts } from './keptCounts.ts';
-import { forgetDocuments } from './outbox.ts';
 
 // What a start without the server needs to know: who is signed in, and which displays they have.
 
-const ME = 'quarry-me';
-const DISPLAYS = 'quarry-displays';
+/** Where this browser keeps them. */
+export const ME = 'quarry-me';
+export const DISPLAYS = 'quarry-displays';
 
 /** Asks, and keeps the answer; where the server cannot be asked, what it answered last in this browser. */
 async function askedOrKept<T>(key: string, schema: z.ZodType<T>, ask: () => Promise<T>): Promise<T> {
@@ -36,20 +35,4 @@ export function signedIn(user: User): void {
   localStorage.setItem(ME, JSON.stringify(user));
   queryClient.removeQueries({ queryKey: keys.displays });
   queryClient.setQueryData(keys.me, user);
-}
-
-/** Signs out and forgets what this browser kept for a start without the server. Changes that wait are kept. */
-export async function signOut(): Promise<void> {
-  await api.signOut();
-  await signedOut();
-}
-
-/** Signed out: clears cached data and shows the sign-in page. */
-export async function signedOut(): Promise<void> {
-  localStorage.removeItem(ME);
-  localStorage.removeItem(DISPLAYS);
-  await forgetDocuments().catch(() => undefined);
-  await forgetCounts().catch(() => undefined);
-  queryClient.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== keys.me[0] });
-  await queryClient.resetQueries({ queryKey: keys.me });
 }

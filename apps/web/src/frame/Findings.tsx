@@ -1,20 +1,14 @@
 import { ChevronRight, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { EvaluatedFinding, Page, Severity } from '@quarry/core/findings';
+import type { EvaluatedFinding, Page } from '@quarry/core/findings';
 import { useView, type Picked } from '../data/view.ts';
 import { Empty, Heading, Loading, SEVERITY } from '../ui/parts.tsx';
 import { useDerived } from '../workers/useDerived.ts';
 import { AcceptForm, useAccept } from './AcceptForm.tsx';
 import { FindingItem } from './FindingItem.tsx';
+import { countOpen } from './countOpen.ts';
 import { FINDING_PAGES, type PageId } from './pages.ts';
-
-/** Counts of open (not accepted) findings, by severity. */
-export function countOpen(findings: readonly EvaluatedFinding[]): Record<Severity, number> {
-  const count = { error: 0, warning: 0, note: 0 };
-  for (const { severity, accepted } of findings) if (!accepted) count[severity]++;
-  return count;
-}
 
 /** Findings of one rule from so many on are one group, and from so many on it is shut at first. */
 const GROUPED = 3;

@@ -9,21 +9,25 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { capital } from '../ui/words.ts';
 import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
-import { Dialog } from '../ui/parts.tsx';
+import { Dialog, Loading } from '../ui/parts.tsx';
 import { timeToShow } from '../ui/days.ts';
+import { useAtRest } from '../ui/useAtRest.ts';
 import { useDerived } from '../workers/useDerived.ts';
 import { ConflictDialog, GoneDialog } from './Conflict.tsx';
 import { CrewHere, useReportWhereabouts, useUnread } from './CrewHere.tsx';
 import { FirstStepsBar } from './FirstStepsBar.tsx';
 import { LiveRegion } from './LiveRegion.tsx';
-import { FindingsPanel, countOpen } from './Findings.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { VersionBar, VersionPicker } from './VersionBar.tsx';
+import { countOpen } from './countOpen.ts';
 import { PAGES, goKeys } from './pages.ts';
 
-/** The finder is loaded once the page has come to rest, or when it is asked for before. */
+/** The finder and the list of findings are loaded once the page has come to rest, or when they are asked for before. */
 const loadFinder = () => import('./Finder.tsx').then((module) => ({ default: module.Finder }));
+const loadFindings = () => import('./Findings.tsx').then((module) => ({ default: module.FindingsPanel }));
 const Finder = lazy(loadFinder);
+const FindingsPanel = lazy(loadFindings);
+const AT_REST = [loadFinder, loadFindings];
 
 /** The list of keys is loaded with the kinds of the board, whose tools it names. */
 const KeyList = lazy(() => import('./KeyList.tsx').then((module) => ({ default: module.KeyList })));
@@ -37,10 +41,6 @@ const UNDO_KEYS = {
   ignoreEventWhen: ({ target }: KeyboardEvent) =>
     target instanceof HTMLElement && target.matches('input, textarea') && target.dataset.draft !== 'none',
 };
-
-/** Without the network it is loaded when it is asked for. */
-const laterThen = () => undefined;
-const REST_MS = 2000;
 
 /** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
 export function Frame() {
@@ -67,10 +67,7 @@ export function Frame() {
     if (heard) toast(`${heard.author} ${heard.label || 'changed the display'}`, { duration: 2500 });
   }, [heard]);
 
-  useEffect(() => {
-    const timer = setTimeout(() => void loadFinder().catch(laterThen), REST_MS);
-    return () => clearTimeout(timer);
-  }, []);
+  useAtRest(AT_REST);
   useHotkeys('mod+k', () => setFinder(true), { preventDefault: true, enableOnFormTags: true });
   useHotkeys('mod+z', () => link.undo(), UNDO_KEYS);
   useHotkeys('mod+shift+z', () => link.redo(), UNDO_KEYS);
@@ -103,13 +100,15 @@ export function Frame() {
         </div>
       </main>
       {findingsOpen && (
-        <FindingsPanel
-          page={page}
-          onClose={() => {
-            closeFindings();
-            findingsButton.current?.focus();
-          }}
-        />
+        <Suspense fallback={<Loading what="Opening the findings" />}>
+          <FindingsPanel
+            page={page}
+            onClose={() => {
+              closeFindings();
+              findingsButton.current?.focus();
+            }}
+          />
+        </Suspense>
       )}
       {finder && (
         <Suspense fallback={null}>

@@ -1,8 +1,10 @@
-import { Info, LoaderCircle } from 'lucide-react';
+import { Info } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Severity } from '@quarry/core/findings';
 import { useView } from '../data/view.ts';
 import { formatMeasure, formatOtherMeasure, type Measure } from './quantity.ts';
+
+export { Failure, Loading, Spinner } from './states.tsx';
 
 /** A line of a data sheet: what it is at the left, the figure at the right. */
 export function DefinitionRow({
@@ -68,29 +70,6 @@ export function Empty({ title, children, act }: { title: string; children: React
       {act}
     </div>
   );
-}
-
-export function Failure({ title, message, act }: { title: string; message: string; act?: ReactNode }) {
-  return (
-    <div role="alert" className="border-l-4 border-error p-3 m-4 max-w-prose bg-base-100">
-      <p className="font-semibold">{title}</p>
-      <p className="py-1">{message}</p>
-      {act}
-    </div>
-  );
-}
-
-export function Loading({ what }: { what: string }) {
-  return (
-    <div role="status" className="ink-2 p-4 flex items-center gap-2">
-      <Spinner /> {what}
-    </div>
-  );
-}
-
-/** Turns while something is waited for; it stands still for people who asked for less motion. */
-export function Spinner() {
-  return <LoaderCircle className="size-4 shrink-0 motion-safe:animate-spin" aria-hidden />;
 }
 
 export const SEVERITY: Record<Severity, { word: string; mark: string; text: string; border: string }> = {

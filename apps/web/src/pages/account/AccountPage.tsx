@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { MIN_PASSWORD, type User } from '@quarry/protocol/accounts';
 import { keys, queryClient } from '../../data/api.ts';
 import { crewApi, exportUrl } from '../../data/crewApi.ts';
-import { signOut, signedOut } from '../../data/me.ts';
+import { signOut, signedOut } from '../../data/signOut.ts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
 import { Dialog, Heading, Loading } from '../../ui/parts.tsx';
 import { SmallPage } from '../../ui/SmallPage.tsx';

@@ -8,7 +8,8 @@ import { localDay, spanWord, useNow } from '../../ui/clock.ts';
 import { CheckField, NumberField, SelectField, TextField, TimeField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
-import { DRYING_OPTIONS, capital, dryingCaution } from '../../ui/words.ts';
+import { DRYING_OPTIONS, dryingCaution } from '../../ui/drying.ts';
+import { capital } from '../../ui/words.ts';
 import { today } from '../../ui/days.ts';
 
 const at = (moment: number) => format(moment, 'HH:mm');

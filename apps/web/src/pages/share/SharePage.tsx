@@ -1,25 +1,24 @@
 import { countOf, formatPercent } from '@quarry/core/grid';
 import { useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
-import Markdown from 'react-markdown';
-import { useParams } from 'react-router';
-import remarkGfm from 'remark-gfm';
+import { Suspense, lazy, useEffect } from 'react';
 import type { PublicPage } from '@quarry/protocol/share';
-import { crewApi } from '../../data/crewApi.ts';
+import { shareApi } from '../../data/shareApi.ts';
 import { daysTo } from '../../ui/days.ts';
-import { Loading } from '../../ui/parts.tsx';
+import { Loading } from '../../ui/states.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { dayWord, momentWord } from '../../ui/words.ts';
 
 /** Refresh interval of the page, ms. */
 const FRESH_MS = 20_000;
 
+/** Reports are set by a library that is larger than the page. */
+const ReportText = lazy(() => import('./ReportText.tsx').then((file) => ({ default: file.ReportText })));
+
 /** What the public and the venue see of a display. */
-export function SharePage() {
-  const { token = '' } = useParams();
+export function SharePage({ token }: { token: string }) {
   const page = useQuery({
     queryKey: ['share', token],
-    queryFn: () => crewApi.sharePage(token),
+    queryFn: () => shareApi.page(token),
     refetchInterval: FRESH_MS,
     retry: false,
   });
@@ -70,9 +69,9 @@ export function SharePage() {
       <Photos {...page.data} token={token} />
       {reports.map((report) => (
         <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
-          <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>
-            {report.text}
-          </Markdown>
+          <Suspense fallback={<Loading what="Opening the report" />}>
+            <ReportText text={report.text} />
+          </Suspense>
         </article>
       ))}
       <p className="ink-2 text-xs pt-8">Shown by its builders with Open Quarry.</p>

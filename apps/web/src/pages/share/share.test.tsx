@@ -1,19 +1,17 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { Route, Routes } from 'react-router';
 import { sceneFrom } from '@quarry/core/document';
 import type { PublicPage } from '@quarry/protocol/share';
 import { renderOn } from '../../../test/renderOn.tsx';
 import { stopAt } from '../../../test/openPage.tsx';
 import { ApiProblem, queryClient } from '../../data/api.ts';
-import { crewApi } from '../../data/crewApi.ts';
+import { shareApi } from '../../data/shareApi.ts';
 import { SharePage } from './SharePage.tsx';
 
 // What the public sees of a display: with answers as a server gives them. Reports are shown by a library that only the
 // browser's journeys load.
 
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
-jest.mock('remark-gfm', () => () => undefined);
-jest.mock('react-markdown', () => ({ children }: { children: string }) => <p>{children}</p>);
+jest.mock('./ReportText.tsx', () => ({ ReportText: ({ text }: { text: string }) => <p>{text}</p> }));
 
 const page = (more: Partial<PublicPage> = {}): PublicPage => ({
   ...{ name: 'Skarn fell', kind: 'Diorama', ratio: 42, showName: '', showDate: null, done: 0.375 },
@@ -23,20 +21,13 @@ const page = (more: Partial<PublicPage> = {}): PublicPage => ({
 });
 const sees = (words: string) => waitFor(() => expect(document.body.textContent).toContain(words));
 const text = () => (document.body.textContent ?? '').replace(/\s+/g, ' ');
-const open = () =>
-  renderOn(
-    sceneFrom({ display: { name: 'Any', kind: 'city' } }),
-    <Routes>
-      <Route path="/s/:token" element={<SharePage />} />
-    </Routes>,
-    { at: '/s/t0' },
-  );
+const open = () => renderOn(sceneFrom({ display: { name: 'Any', kind: 'city' } }), <SharePage token="t0" />);
 beforeAll(() => stopAt('2031-06-02'));
 beforeEach(() => queryClient.clear());
 afterEach(() => jest.restoreAllMocks());
 
 test('how far it is, section by section, in numbers; the show by its name and its days', async () => {
-  jest.spyOn(crewApi, 'sharePage').mockResolvedValue(
+  jest.spyOn(shareApi, 'page').mockResolvedValue(
     page({
       ...{ showName: 'Spring fair', showDate: '2031-06-16' },
       sections: [
@@ -51,7 +42,7 @@ test('how far it is, section by section, in numbers; the show by its name and it
   );
   await open();
   await sees('38 % built');
-  expect(crewApi.sharePage).toHaveBeenCalledWith('t0');
+  expect(shareApi.page).toHaveBeenCalledWith('t0');
   expect(document.title).toBe('Skarn fell');
   expect(text()).toContain('Diorama at 1:42, Spring fair 16 Jun 2031, in 14 days');
   expect(text()).toContain('Last changed 1 Jun, 19:40.');
@@ -68,7 +59,7 @@ test('how far it is, section by section, in numbers; the show by its name and it
 });
 
 test('the story in its order, what to look for, how else it is shown, photos and reports', async () => {
-  jest.spyOn(crewApi, 'sharePage').mockResolvedValue(
+  jest.spyOn(shareApi, 'page').mockResolvedValue(
     page({
       showDate: '2031-05-01',
       story: [
@@ -99,7 +90,7 @@ test('the story in its order, what to look for, how else it is shown, photos and
   ]);
   expect(text()).toContain('goats1,200');
   expect(text()).toContain('With the mill, it stands now13,500 pieces instead of 12,000');
-  expect(text()).toContain('The quay stands.');
+  await sees('The quay stands.');
   const photo = screen.getByAltText('A, Fell, 30 May, 18:05');
   expect(photo.getAttribute('src')).toBe('/api/share/t0/photos/f1?small');
   expect(photo.closest('a')?.getAttribute('href')).toBe('/api/share/t0/photos/f1');
@@ -108,7 +99,7 @@ test('the story in its order, what to look for, how else it is shown, photos and
 
 test('a page that was switched off shows nothing and says so', async () => {
   const message = 'There is no such page, or it was switched off.';
-  jest.spyOn(crewApi, 'sharePage').mockRejectedValue(new ApiProblem(404, { code: 'not-found', message }));
+  jest.spyOn(shareApi, 'page').mockRejectedValue(new ApiProblem(404, { code: 'not-found', message }));
   await open();
   await sees('There is nothing to see here');
   expect(screen.getByRole('alert').textContent).toBe(message);
