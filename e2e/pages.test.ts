@@ -1,5 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import {
+  allThere,
   boardReady,
   goTo,
   newPage,
@@ -104,6 +105,7 @@ describe('axe finds nothing by day and night, and all is made for fingers:', () 
     ]) {
       await page.goto(demo.server().url + path);
       await sees(page, words);
+      await allThere(page);
       await expectAccessible(page, path);
     }
   });

@@ -246,6 +246,13 @@ export async function sees(page: Page, text: string): Promise<void> {
   );
 }
 
+/** Waits until no part of the page is still being opened. */
+export async function allThere(page: Page): Promise<void> {
+  await page.waitForFunction(() => !document.querySelector('[role="status"] svg'), {
+    polling: TEXT_POLL_MS,
+  });
+}
+
 /** Waits until every change has been acknowledged. */
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[aria-label="Saving"]')?.textContent === 'Saved', {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Page } from 'puppeteer-core';
 import {
+  allThere,
   boardReady,
   choose,
   fill,
@@ -221,7 +222,7 @@ journey(
     await choose(iva, 'Kind', 'level');
     await iva.locator('::-p-text(lowered the level Upper yard from 12b to 11b)').click();
     await press(iva, 'Bring the display back to this …');
-    await sees(iva, 'set as they were');
+    await sees(iva, 'set as before');
     await press(iva, 'Bring it back');
     await sees(iva, 'The display is as it was.');
     await openTab(iva, 'Since last report');
@@ -235,6 +236,12 @@ journey(
     try {
       await visitor.goto(`${demo.server().url}/s/${(body as { token: string }).token}`);
       await sees(visitor, 'All back to the drawing board.');
+      // Visitors load the public page and nothing of the rest.
+      const scripts = await visitor.evaluate(() =>
+        performance.getEntriesByType('resource').map(({ name }) => new URL(name).pathname),
+      );
+      expect(scripts).toContainEqual(expect.stringMatching(/^\/assets\/publicPage-.*\.js$/));
+      expect(scripts).not.toContainEqual(expect.stringMatching(/^\/assets\/app-.*\.js$/));
       const text = await visitor.evaluate(() => document.body.innerText);
       for (const secret of ['Tobin', 'Brenna', 'pump', 'cr ']) expect(text).not.toContain(secret);
     } finally {
@@ -337,6 +344,7 @@ journey('a script in every text somebody can write runs nowhere', async (open) =
   }
   await iva.goto(`${demo.server().url}/s/${(body as { token: string }).token}`);
   await sees(iva, 'built');
+  await allThere(iva);
   expect(await iva.evaluate(() => 'hurt' in window)).toBe(false);
   const links = await iva.$$eval('a', (all) => all.map((one) => one.getAttribute('href')));
   expect(links.filter((href) => href?.startsWith('javascript'))).toEqual([]);
