@@ -93,7 +93,7 @@ export async function benchWeb(): Promise<Row[]> {
         better: 'less',
       },
       {
-        what: 'JavaScript of the public page, with a report, gzipped',
+        what: 'JavaScript of the public page, gzipped',
         measured: ofPublic,
         unit: 'kB',
         aim: 80,

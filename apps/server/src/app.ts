@@ -161,10 +161,14 @@ function refuseNested(request: Request, response: Response, next: () => void): v
       .json({ code: 'invalid', message: `The request is nested more than ${MAX_NESTING} deep.` });
 }
 
-/** The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own. */
+/**
+ * The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own; visitors have
+ * one that loads less.
+ */
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
   if (!existsSync(page)) return;
+  const visitors = join(folder, 'visitors.html');
   const files = express.static(folder, {
     index: false,
     setHeaders: (response, path) =>
@@ -177,7 +181,7 @@ function servePages(app: NestExpressApplication, folder: string): void {
     if (!['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/api/')) return next();
     files(request, response, () => {
       response.setHeader('cache-control', 'no-cache');
-      response.sendFile(page);
+      response.sendFile(request.path.startsWith('/s/') ? visitors : page);
     });
   });
 }

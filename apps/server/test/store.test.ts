@@ -210,15 +210,19 @@ test('pages: every address of its own gives the page, assets are kept, unknown i
   const web = join(harness.folder, 'web');
   mkdirSync(join(web, 'assets'), { recursive: true });
   writeFileSync(join(web, 'index.html'), '<title>Open Quarry</title>');
+  writeFileSync(join(web, 'visitors.html'), '<title>A display</title>');
   writeFileSync(join(web, 'assets', 'a-1.js'), '1');
   const { running, url } = await harness.listen(harness.config('pages', { web }));
   try {
-    for (const path of ['/', '/d/some-display/plan', '/setup']) {
+    for (const [path, title] of [
+      ['/', 'Open Quarry'],
+      ['/d/some-display/plan', 'Open Quarry'],
+      ['/setup', 'Open Quarry'],
+      ['/s/some-token', 'A display'],
+    ]) {
       const page = await fetch(url + path);
-      expect([await page.text(), page.headers.get('cache-control')]).toEqual([
-        '<title>Open Quarry</title>',
-        'no-cache',
-      ]);
+      const told = [path, await page.text(), page.headers.get('cache-control')];
+      expect(told).toEqual([path, `<title>${title}</title>`, 'no-cache']);
     }
     expect((await fetch(`${url}/assets/a-1.js`)).headers.get('cache-control')).toContain('immutable');
     const client = clientOf(() => url);
