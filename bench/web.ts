@@ -5,7 +5,14 @@ import { gzipSync } from 'node:zlib';
 import { sceneFrom, writeFile, type Scene } from '../packages/core/src/document/index.ts';
 import type { Browser } from 'puppeteer-core';
 import { build } from 'vite';
-import { boardReady, openDisplay, signedInPage, startBrowser, startServer } from '../e2e/stage.ts';
+import {
+  boardReady,
+  openDisplay,
+  shareToken,
+  signedInPage,
+  startBrowser,
+  startServer,
+} from '../e2e/stage.ts';
 import { largeScene } from './relief.ts';
 import { largeHall } from './site.ts';
 import type { Row } from './table.ts';
@@ -41,10 +48,7 @@ export async function benchWeb(): Promise<Row[]> {
       paints.push(performance.now() - began);
     }
     const ofPlan = await kilobytesLoaded(page);
-    const token = await page.evaluate(async () => {
-      const id = location.pathname.split('/')[2];
-      return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
-    });
+    const token = await shareToken(page);
     const opened = async (path: string) => {
       await page.goto(server.url + path, { waitUntil: 'networkidle0' });
       return kilobytesLoaded(page);

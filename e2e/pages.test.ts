@@ -10,6 +10,7 @@ import {
   pickFromOutline,
   press,
   sees,
+  shareToken,
   signedInPage,
 } from './stage.ts';
 import { isAll } from '../packages/core/test/runs.ts';
@@ -92,10 +93,7 @@ describe('axe finds nothing by day and night, and all is made for fingers:', () 
     await page.waitForSelector('aside[aria-label="Findings"] li');
     await expectAccessible(page, 'findings');
     await expectFits(page, 'findings');
-    const token = await page.evaluate(async () => {
-      const id = location.pathname.split('/')[2];
-      return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
-    });
+    const token = await shareToken(page);
     for (const [path, words] of [
       ['/account', 'Where you are signed in'],
       ['/letters', 'Mail is simulated'],

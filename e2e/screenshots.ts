@@ -6,6 +6,7 @@ import {
   openDisplay,
   openList,
   openTab,
+  shareToken,
   pickFromOutline,
   press,
   signedInPage,
@@ -86,10 +87,7 @@ async function main() {
     await goTo(page, 'crew');
     await page.waitForSelector('::-p-text(pieces short)');
     await shot(page, 'crew');
-    const visitor = await page.evaluate(async () => {
-      const id = location.pathname.split('/')[2];
-      return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
-    });
+    const visitor = await shareToken(page);
     await other.goto(`${server.url}/s/${visitor}`);
     await other.waitForSelector('figure img');
     await shot(other, 'share');

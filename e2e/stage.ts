@@ -246,6 +246,13 @@ export async function sees(page: Page, text: string): Promise<void> {
   );
 }
 
+/** The token of the public page of the display that is open. */
+export const shareToken = (page: Page): Promise<string> =>
+  page.evaluate(async () => {
+    const id = location.pathname.split('/')[2];
+    return String((await (await fetch(`/api/displays/${id}/share`)).json()).token);
+  });
+
 /** Waits until no part of the page is still being opened. */
 export async function allThere(page: Page): Promise<void> {
   await page.waitForFunction(() => !document.querySelector('[role="status"] svg'), {

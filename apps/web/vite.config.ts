@@ -99,7 +99,7 @@ export default defineConfig({
             ...['universal', 'browser'],
             // Nothing without the server.
             ...[
-              'visitors',
+              'publicPage',
               'SharePage',
               'ReportText',
               'AccountPage',
@@ -154,7 +154,7 @@ export default defineConfig({
     target: 'es2022',
     chunkSizeWarningLimit: 1000,
     rolldownOptions: {
-      input: ['index.html', 'visitors.html'],
+      input: ['index.html', 'publicPage.html'],
       // Three dimensions by a name of their own, so that they can be left out of what is kept at the first visit.
       output: {
         codeSplitting: {

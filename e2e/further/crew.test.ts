@@ -240,7 +240,7 @@ journey(
       const scripts = await visitor.evaluate(() =>
         performance.getEntriesByType('resource').map(({ name }) => new URL(name).pathname),
       );
-      expect(scripts).toContainEqual(expect.stringMatching(/^\/assets\/visitors-.*\.js$/));
+      expect(scripts).toContainEqual(expect.stringMatching(/^\/assets\/publicPage-.*\.js$/));
       expect(scripts).not.toContainEqual(expect.stringMatching(/^\/assets\/index-.*\.js$/));
       const text = await visitor.evaluate(() => document.body.innerText);
       for (const secret of ['Tobin', 'Brenna', 'pump', 'cr ']) expect(text).not.toContain(secret);

@@ -2,7 +2,18 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ICAL from 'ical.js';
-import { boardReady, fill, goTo, openDisplay, openTab, press, saved, sees, shows } from '../stage.ts';
+import {
+  boardReady,
+  fill,
+  goTo,
+  openDisplay,
+  openTab,
+  press,
+  saved,
+  sees,
+  shareToken,
+  shows,
+} from '../stage.ts';
 import { useJourneys } from '../suite.ts';
 
 /** What followers read, who sits down when, photos from one spot to the next, and an evening on a phone. */
@@ -34,12 +45,7 @@ journey('an update is worked out, edited by hand, sent, and read by the public',
   await again?.type('Written by hand in front. ');
   await press(page, 'Send the report');
   await saved(page);
-  const address = await page.evaluate(async () => {
-    const id = location.pathname.split('/')[2];
-    const share: unknown = await (await fetch(`/api/displays/${id}/share`)).json();
-    return `${location.origin}/s/${String(Object(share).token)}`;
-  });
-  await page.goto(address);
+  await page.goto(`${new URL(page.url()).origin}/s/${await shareToken(page)}`);
   await sees(page, 'Written by hand in front.');
 });
 

@@ -168,7 +168,7 @@ function refuseNested(request: Request, response: Response, next: () => void): v
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
   if (!existsSync(page)) return;
-  const visitors = join(folder, 'visitors.html');
+  const publicPage = join(folder, 'publicPage.html');
   const files = express.static(folder, {
     index: false,
     setHeaders: (response, path) =>
@@ -181,7 +181,7 @@ function servePages(app: NestExpressApplication, folder: string): void {
     if (!['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/api/')) return next();
     files(request, response, () => {
       response.setHeader('cache-control', 'no-cache');
-      response.sendFile(request.path.startsWith('/s/') ? visitors : page);
+      response.sendFile(request.path.startsWith('/s/') ? publicPage : page);
     });
   });
 }

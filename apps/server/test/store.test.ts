@@ -210,7 +210,7 @@ test('pages: every address of its own gives the page, assets are kept, unknown i
   const web = join(harness.folder, 'web');
   mkdirSync(join(web, 'assets'), { recursive: true });
   writeFileSync(join(web, 'index.html'), '<title>Open Quarry</title>');
-  writeFileSync(join(web, 'visitors.html'), '<title>A display</title>');
+  writeFileSync(join(web, 'publicPage.html'), '<title>A display</title>');
   writeFileSync(join(web, 'assets', 'a-1.js'), '1');
   const { running, url } = await harness.listen(harness.config('pages', { web }));
   try {

@@ -52,7 +52,7 @@ const JoinPage = lazy(() =>
 const ResetPage = lazy(() =>
   import('./pages/welcome/ResetPage.tsx').then((page) => ({ default: page.ResetPage })),
 );
-/** The server gives visitors a page of their own (visitors.html); this one is for where it is not asked. */
+/** The server gives visitors a page of their own (publicPage.html); this one is for where it is not asked. */
 const SharePage = lazy(() =>
   import('./pages/share/SharePage.tsx').then((page) => ({ default: page.SharePage })),
 );

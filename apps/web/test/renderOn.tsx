@@ -1,5 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query';
-import { act, render } from '@testing-library/react';
+import { act, render, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { createStore } from 'zustand';
@@ -59,6 +59,10 @@ export async function renderOn(
   });
   return acts;
 }
+
+/** Waits until the page says so, anywhere in its text. */
+export const sees = (words: string): Promise<void> =>
+  waitFor(() => expect(document.body.textContent).toContain(words));
 
 class NoSizes implements ResizeObserver {
   observe = () => undefined;

@@ -130,6 +130,7 @@ export {
   pieceLength,
   reversed,
   endsOf,
+  DEGREES_PER_TURN,
   trackLine,
   type ClosureGap,
   type Pose,

@@ -12,6 +12,7 @@ import {
   type Body,
 } from '../terrain/index.ts';
 import {
+  DEGREES_PER_TURN,
   labelOf,
   listOf,
   closureGap,
@@ -111,7 +112,7 @@ const trackEnds: Rule = {
       const faults = [
         studs >= 0.05 &&
           `${Number(studs.toFixed(2))} ${Math.abs(studs - 1) < 0.005 ? 'stud' : 'studs'} apart`,
-        turn > 0 && `turned by ${turn * 22.5}°`,
+        turn > 0 && `turned by ${turn * DEGREES_PER_TURN}°`,
         plates >= 0.5 && `${formatPlates(Math.round(plates))} higher or lower`,
       ].filter(Boolean);
       const same = near.other.track.id === end.track.id;

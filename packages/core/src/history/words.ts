@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { MM, STUD, formatMm, formatPlates, formatStuds } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
 import {
+  DEGREES_PER_TURN,
   KINDS,
   REFERENCES,
   colourField,
@@ -269,7 +270,7 @@ export function valueWord(scene: Scene, kind: Kind, field: string, value: unknow
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') {
     // Of track that goes in sixteenths of a circle.
-    if (kind === 'track' && field === 'heading') return `${value * 22.5}°`;
+    if (kind === 'track' && field === 'heading') return `${value * DEGREES_PER_TURN}°`;
     const unit = unitOf(kind, field);
     return unit ? WRITE[unit](value) : value.toLocaleString('en');
   }

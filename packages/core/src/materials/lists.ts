@@ -68,6 +68,7 @@ export function aliasesOf(scene: Scene): Map<string, string> {
 export const aliasKey = (about: 'part' | 'colour', word: string): string =>
   `${about} ${word.trim().toLowerCase()}`;
 
+/** Most pieces of one line. */
 const MOST = 1_000_000;
 
 /** The style of a list's numbers: from prices, which have decimals, else from quantities. */
@@ -249,17 +250,14 @@ export function lineTyped(text: string): { ok: true; line: PartLine } | { ok: fa
   return { ok: true, line: { part: part.id, colour: colour.id, qty: pieces.qty } };
 }
 
-/** Most pieces of one line. */
-const MAX_TYPED = 1_000_000;
-
 /** A number of pieces as people type it, “1,200”; or a sentence about what is wrong with it. */
 export function piecesTyped(text: string): { ok: true; qty: number } | { ok: false; error: string } {
   const qty = numberTyped(text, true);
-  return qty !== null && Number.isInteger(qty) && qty >= 1 && qty <= MAX_TYPED
+  return qty !== null && Number.isInteger(qty) && qty >= 1 && qty <= MOST
     ? { ok: true, qty }
     : {
         ok: false,
-        error: `Pieces: “${text}” must be a whole number from 1 to ${MAX_TYPED.toLocaleString('en')}.`,
+        error: `Pieces: “${text}” must be a whole number from 1 to ${MOST.toLocaleString('en')}.`,
       };
 }
 

@@ -27,6 +27,8 @@ export interface TableMove {
 
 /** Room coordinates are tried on this grid, mm: the share is an estimate to about two percent. */
 const SAMPLE = 32;
+/** What a move brings at least, as a share of the scene. */
+const WORTH = 0.01;
 /** Tiles in which few sides can be nearest, mm: a whole number of samples. */
 const TILE = 8 * SAMPLE;
 /** How far everything is pulled, mm, in steps. */
@@ -58,7 +60,7 @@ export function bestMoves(scene: Scene, relief: Relief): TableMove[] {
   /** Of the tries of one group only the best is shown. */
   const offer = (kind: TableMove['kind'], group: string, words: string, next: Layout, changes: Change[]) => {
     const after = outOfReach(next, arm);
-    if (before - after >= 0.01) moves.push({ group, kind, words, before, after, changes, layout: next });
+    if (before - after >= WORTH) moves.push({ group, kind, words, before, after, changes, layout: next });
   };
   const carry = (shift: (rect: Rect<'mm'>) => Rect<'mm'>): Layout => ({
     ...layout,
@@ -156,7 +158,7 @@ export function bestMoves(scene: Scene, relief: Relief): TableMove[] {
   return bestOfEach(moves)
     .slice(0, MEASURED)
     .map((move) => measured(move, now, scene, relief))
-    .filter((move) => move.before - move.after >= 0.01)
+    .filter((move) => move.before - move.after >= WORTH)
     .sort((a, b) => a.after - b.after)
     .slice(0, 3);
 }

@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
-import { renderOn } from '../../../test/renderOn.tsx';
+import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { ApiProblem, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { AccountPage } from './AccountPage.tsx';
@@ -11,7 +11,6 @@ import { AccountPage } from './AccountPage.tsx';
 jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() } }));
 
 const ada = { id: 'u1', login: 'ada', name: 'Ada Fenn', keeper: false };
-const sees = (words: string) => waitFor(() => expect(document.body.textContent).toContain(words));
 const button = (name: string) => screen.getByRole('button', { name });
 beforeEach(() => queryClient.clear());
 afterEach(() => jest.restoreAllMocks());

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { useLocation } from 'react-router';
 import { sceneFrom } from '@quarry/core/document';
 import type { DisplayLine } from '@quarry/protocol/displays';
-import { renderOn } from '../../../test/renderOn.tsx';
+import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { stopAt } from '../../../test/openPage.tsx';
 import { ApiProblem, api, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
@@ -21,7 +21,6 @@ const line = (id: string, name: string, more: Partial<DisplayLine> = {}): Displa
 });
 const Place = () => <output data-place>{useLocation().pathname}</output>;
 const place = () => document.querySelector('[data-place]')?.textContent;
-const sees = (words: string) => waitFor(() => expect(document.body.textContent).toContain(words));
 const text = () => (document.body.textContent ?? '').replace(/\s+/g, ' ');
 const open = async (displays: DisplayLine[]) => {
   jest.spyOn(api, 'displays').mockResolvedValue(displays);

@@ -2,6 +2,7 @@ import { countOf, formatPlates } from '@quarry/core/grid';
 import { PERCENT_PER_PLATE } from '@quarry/core/terrain';
 import {
   listOf,
+  DEGREES_PER_TURN,
   closureGap,
   pieceLength,
   reversed,
@@ -25,8 +26,8 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
   const { joints } = trackLine(track, start);
   const { first, last } = endsOf(joints);
   const ends = listOf(scene, 'track').flatMap((other) => {
-    const line = trackLine(other, (scene.level[other.level]?.height ?? 0) + other.offset).joints;
-    const whole = [endsOf(line).first, reversed(endsOf(line).last)];
+    const its = endsOf(trackLine(other, (scene.level[other.level]?.height ?? 0) + other.offset).joints);
+    const whole = [its.first, reversed(its.last)];
     return other.id === track.id
       ? track.pieces.length > 2
         ? [{ name: 'its own beginning', pose: first }]
@@ -66,7 +67,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
       </DefinitionRow>
       <DefinitionRow
         label="Ends at"
-        note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading * 22.5}°`}
+        note={`${last.x.toFixed(1)}, ${last.y.toFixed(1)} heading ${last.heading * DEGREES_PER_TURN}°`}
       >
         {formatPlates(Math.round(last.z))}
       </DefinitionRow>
@@ -76,7 +77,7 @@ export function TrackPart({ track, disabled }: { track: Track; disabled: boolean
             'yes, it closes'
           ) : (
             <span className="text-warning">
-              misses by {meets.studs.toFixed(1)} st{meets.turn > 0 && `, ${meets.turn * 22.5}°`}
+              misses by {meets.studs.toFixed(1)} st{meets.turn > 0 && `, ${meets.turn * DEGREES_PER_TURN}°`}
               {meets.plates >= 0.5 && `, ${formatPlates(Math.round(meets.plates))}`}
             </span>
           )}

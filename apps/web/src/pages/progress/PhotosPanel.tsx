@@ -56,12 +56,12 @@ export function PhotosPanel() {
                     className={`w-full flex items-center gap-2 text-left py-1 px-1 border-b hair cursor-pointer ${photos[0].id === spot?.photos[0].id ? 'bg-base-200' : ''}`}
                     onClick={() => setPicked(photos[0].id)}
                   >
-                    <Thumb photo={photos.at(-1) ?? photos[0]} />
+                    <Thumb photo={newestOf(photos)} />
                     <span className="min-w-0">
                       <SpotName photo={photos[0]} />
                       <span className="block ink-2 text-xs">
                         {photos.length === 1 ? 'one photo' : `${photos.length} photos`}, the last{' '}
-                        {momentWord((photos.at(-1) ?? photos[0]).taken)}
+                        {momentWord(newestOf(photos).taken)}
                       </span>
                     </span>
                   </button>
@@ -78,6 +78,8 @@ export function PhotosPanel() {
     </div>
   );
 }
+
+const newestOf = (photos: PhotoSpot['photos']): Photo => photos.at(-1) ?? photos[0];
 
 function SpotName({ photo }: { photo: Photo }) {
   const scene = useScene('section');
@@ -117,7 +119,7 @@ function SpotView({ spot: { photos } }: { spot: PhotoSpot }) {
   const [share, setShare] = useState(50);
   const slider = useId();
   const one = photos.find(({ id }) => id === before) ?? photos[0];
-  const other = photos.find(({ id }) => id === after) ?? photos.at(-1) ?? photos[0];
+  const other = photos.find(({ id }) => id === after) ?? newestOf(photos);
   const words = (photo: Photo) =>
     `${momentWord(photo.taken)}${photo.by ? `, ${scene.person[photo.by]?.name ?? ''}` : ''}${photo.note ? `: ${photo.note}` : ''}`;
   const forbids = may({ op: 'remove', kind: 'photo', id: other.id, v: other.v });

@@ -1,7 +1,7 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import { sceneFrom } from '@quarry/core/document';
 import type { PublicPage } from '@quarry/protocol/share';
-import { renderOn } from '../../../test/renderOn.tsx';
+import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { stopAt } from '../../../test/openPage.tsx';
 import { ApiProblem, queryClient } from '../../data/api.ts';
 import { shareApi } from '../../data/shareApi.ts';
@@ -19,7 +19,6 @@ const page = (more: Partial<PublicPage> = {}): PublicPage => ({
   ...{ plan: '<svg/>', at: new Date(2031, 5, 1, 19, 40).getTime() },
   ...more,
 });
-const sees = (words: string) => waitFor(() => expect(document.body.textContent).toContain(words));
 const text = () => (document.body.textContent ?? '').replace(/\s+/g, ' ');
 const open = () => renderOn(sceneFrom({ display: { name: 'Any', kind: 'city' } }), <SharePage token="t0" />);
 beforeAll(() => stopAt('2031-06-02'));

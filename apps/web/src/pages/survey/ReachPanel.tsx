@@ -113,7 +113,7 @@ export function ReachPanel({
 function Moves({ place, disabled, worth }: { place: string; disabled: boolean; worth: boolean }) {
   const { tell } = useMeasureFormat();
   const edit = useEdit();
-  const moves = useWorkerQuery(worth ? (core) => core.moves(place) : null, place ?? '');
+  const moves = useWorkerQuery(worth ? (core) => core.moves(place) : null, place);
   if (!worth) return <p className="text-success pt-2">Everything can be reached by hand.</p>;
   return (
     <section aria-labelledby="moves" className="pt-2">

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { Route, Routes, useLocation } from 'react-router';
 import { sceneFrom } from '@quarry/core/document';
 import { LONGEST } from '../../../test/openPage.tsx';
-import { renderOn } from '../../../test/renderOn.tsx';
+import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { ApiProblem, api, keys, queryClient } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { JoinPage } from './JoinPage.tsx';
@@ -18,7 +18,6 @@ jest.mock('../../data/displayLink.ts', () => ({ DisplayLink: { open: jest.fn() }
 const ada = { id: 'u1', login: 'ada', name: 'Ada Fenn' };
 const Place = () => <output data-place>{useLocation().pathname}</output>;
 const place = () => document.querySelector('[data-place]')?.textContent;
-const sees = (words: string) => waitFor(() => expect(document.body.textContent).toContain(words));
 const button = (name: string | RegExp) => screen.getByRole<HTMLButtonElement>('button', { name });
 const field = (name: string) => screen.getByLabelText<HTMLInputElement>(name);
 const open = (page: ReactNode, at: string, path = at) =>

@@ -111,6 +111,9 @@ export function trackLine(
   return { joints, line, ends };
 }
 
+/** Headings and turns of track are sixteenths of a circle. */
+export const DEGREES_PER_TURN = 22.5;
+
 /** The poses at both ends of a track; without a piece both are its beginning. */
 export const endsOf = (joints: readonly [Pose, ...Pose[]]): { first: Pose; last: Pose } => ({
   first: joints[0],
