@@ -78,7 +78,7 @@ module.exports = {
       from: { path: '^packages/protocol/' },
       to: { pathNot: ['^packages/(protocol|core)/', 'node_modules/zod/'] },
     },
-    // Inside the web app: data and ui are below workers, then board, frame, pages; main.tsx and publicPage.tsx are above all.
+    // Inside the web app: data and ui are below workers, then board, frame, pages; main.tsx and publicPage.ts are above all.
     ...[
       ['ui', ['workers', 'board', 'frame', 'pages']],
       ['data', ['workers', 'board', 'frame', 'pages']],

@@ -80,7 +80,7 @@ export async function benchCrew(): Promise<Row[]> {
           agent,
           server.url,
           'GET',
-          `/api/share/${token}`,
+          `/s/${token}`,
           etag ? { 'if-none-match': etag } : {},
         );
         if (answer.status !== 200 && answer.status !== 304) errors++;

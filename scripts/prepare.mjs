@@ -86,6 +86,9 @@ function* files(folder) {
   }
 }
 
+/** What an app reads of another: the styles of the pages are made for the public page too. */
+const ALSO = { web: ['server/src/share'] };
+
 /** Builds the named apps whose sources have changed since their last build. */
 export function build(...apps) {
   install();
@@ -95,7 +98,8 @@ export function build(...apps) {
   const common = shared.digest('hex');
   for (const app of apps) {
     const hash = createHash('sha256').update(common);
-    for (const path of files(join(ROOT, 'apps', app))) hash.update(readFileSync(path));
+    for (const folder of [app, ...(ALSO[app] ?? [])])
+      for (const path of files(join(ROOT, 'apps', folder))) hash.update(readFileSync(path));
     const digest = hash.digest('hex');
     const stamp = join(ROOT, 'apps', app, 'dist', '.source-hash');
     if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) continue;

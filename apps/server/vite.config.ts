@@ -8,6 +8,6 @@ export default defineConfig({
     sourcemap: true,
     rollupOptions: { input: { main: 'src/main.ts', 'sheets.worker': 'src/sheets/sheets.worker.ts' } },
   },
-  // Bundled: the core, and two libraries of which only a little is used, for a quick start.
-  ssr: { noExternal: [/^@quarry\//, 'date-fns', 'drizzle-orm'] },
+  // Bundled: the core, two libraries of which only a little is used, for a quick start, and what is another in production.
+  ssr: { noExternal: [/^@quarry\//, 'date-fns', 'drizzle-orm', 'react', 'react-dom'] },
 });

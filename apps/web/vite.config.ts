@@ -98,16 +98,7 @@ export default defineConfig({
             // Readers and writers of tables and of compressed files.
             ...['universal', 'browser'],
             // Nothing without the server.
-            ...[
-              'publicPage',
-              'SharePage',
-              'ReportText',
-              'AccountPage',
-              'LettersPage',
-              'JoinPage',
-              'ResetPage',
-              'importDisplay',
-            ],
+            ...['publicPage', 'AccountPage', 'LettersPage', 'JoinPage', 'ResetPage', 'importDisplay'],
             ...['ReportPanel', 'HistoryPanel'],
           ].map((name) => `**/${name}*`),
           // Letters of few names: kept when a name has them.
@@ -164,5 +155,5 @@ export default defineConfig({
       },
     },
   },
-  server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
+  server: { proxy: { '/api': 'http://127.0.0.1:4310', '/s/': 'http://127.0.0.1:4310' } },
 });

@@ -236,7 +236,7 @@ journey(
     try {
       await visitor.goto(`${demo.server().url}/s/${(body as { token: string }).token}`);
       await sees(visitor, 'All back to the drawing board.');
-      // Visitors load the public page and nothing of the rest.
+      // Visitors load nothing of the builders' pages.
       const scripts = await visitor.evaluate(() =>
         performance.getEntriesByType('resource').map(({ name }) => new URL(name).pathname),
       );

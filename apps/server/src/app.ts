@@ -161,14 +161,13 @@ function refuseNested(request: Request, response: Response, next: () => void): v
       .json({ code: 'invalid', message: `The request is nested more than ${MAX_NESTING} deep.` });
 }
 
-/**
- * The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own; visitors have
- * one that loads less.
- */
+/** Addresses that controllers answer: the interface, and the page for the public. */
+const MADE = ['/api/', '/s/'];
+
+/** The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own. */
 function servePages(app: NestExpressApplication, folder: string): void {
   const page = join(folder, 'index.html');
   if (!existsSync(page)) return;
-  const publicPage = join(folder, 'publicPage.html');
   const files = express.static(folder, {
     index: false,
     setHeaders: (response, path) =>
@@ -178,10 +177,11 @@ function servePages(app: NestExpressApplication, folder: string): void {
       ),
   });
   app.use((request: Request, response: Response, next: () => void) => {
-    if (!['GET', 'HEAD'].includes(request.method) || request.path.startsWith('/api/')) return next();
+    if (!['GET', 'HEAD'].includes(request.method) || MADE.some((path) => request.path.startsWith(path)))
+      return next();
     files(request, response, () => {
       response.setHeader('cache-control', 'no-cache');
-      response.sendFile(request.path.startsWith('/s/') ? publicPage : page);
+      response.sendFile(page);
     });
   });
 }

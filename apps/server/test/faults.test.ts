@@ -324,7 +324,7 @@ test('ids of other displays, paths in names and oversized texts open nothing', a
     expect([path, (await brenna('GET', `/api/displays/${secret}${path}`)).status]).toEqual([path, 404]);
   for (const path of [
     '/api/displays/..%2f..%2fetc/file',
-    '/api/share/..%2f..%2fquarry.sqlite',
+    '/s/..%2f..%2fquarry.sqlite',
     '/api/join/%00',
     '/assets/..%2f..%2fpackage.json',
     '/api/displays/%2e%2e/sheets/plan.pdf',

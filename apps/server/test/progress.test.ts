@@ -101,7 +101,7 @@ describe('photos', () => {
       return client('POST', `/api/displays/${id}/batches`, batch(change));
     };
     const { token } = (await iva('GET', `/api/displays/${id}/share`)).body;
-    const url = `${harness.url}/api/share/${String(token)}`;
+    const url = `${harness.url}/s/${String(token)}`;
     const file = `${url}/photos/${String(photo.data.file)}`;
     const seen = await fetch(file);
     expect([seen.status, seen.headers.get('content-type')]).toEqual([200, 'image/jpeg']);

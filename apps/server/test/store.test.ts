@@ -210,7 +210,7 @@ test('pages: every address of its own gives the page, assets are kept, unknown i
   const web = join(harness.folder, 'web');
   mkdirSync(join(web, 'assets'), { recursive: true });
   writeFileSync(join(web, 'index.html'), '<title>Open Quarry</title>');
-  writeFileSync(join(web, 'publicPage.html'), '<title>A display</title>');
+  writeFileSync(join(web, 'publicPage.html'), '<!-- title -->');
   writeFileSync(join(web, 'assets', 'a-1.js'), '1');
   const { running, url } = await harness.listen(harness.config('pages', { web }));
   try {
@@ -218,12 +218,13 @@ test('pages: every address of its own gives the page, assets are kept, unknown i
       ['/', 'Open Quarry'],
       ['/d/some-display/plan', 'Open Quarry'],
       ['/setup', 'Open Quarry'],
-      ['/s/some-token', 'A display'],
     ]) {
       const page = await fetch(url + path);
       const told = [path, await page.text(), page.headers.get('cache-control')];
       expect(told).toEqual([path, `<title>${title}</title>`, 'no-cache']);
     }
+    const nobody = await fetch(`${url}/s/some-token`);
+    expect([nobody.status, await nobody.text()]).toEqual([404, '<title>Nothing to see here</title>']);
     expect((await fetch(`${url}/assets/a-1.js`)).headers.get('cache-control')).toContain('immutable');
     const client = clientOf(() => url);
     expect(await client('GET', '/api/nothing')).toMatchObject({ status: 404, body: { code: 'not-found' } });

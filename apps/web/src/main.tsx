@@ -52,10 +52,6 @@ const JoinPage = lazy(() =>
 const ResetPage = lazy(() =>
   import('./pages/welcome/ResetPage.tsx').then((page) => ({ default: page.ResetPage })),
 );
-/** The server gives visitors a page of their own (publicPage.html); this one is for where it is not asked. */
-const SharePage = lazy(() =>
-  import('./pages/share/SharePage.tsx').then((page) => ({ default: page.SharePage })),
-);
 
 /** Whoever is not signed in gets the welcome page in place of the page asked for. */
 function SignedIn({ children }: { children: (user: User) => React.ReactNode }) {
@@ -167,15 +163,19 @@ const router = createBrowserRouter([
     ),
   })),
   {
+    // The server makes it; this is what a browser that keeps these pages shows without the server.
     path: '/s/:token',
-    Component: function Shared() {
-      const { token = '' } = useParams();
-      return (
-        <Later>
-          <SharePage token={token} />
-        </Later>
-      );
-    },
+    element: (
+      <Failure
+        title="The page for the public is not reached"
+        message="It comes from the server, which does not answer."
+        act={
+          <button type="button" className="btn btn-xs" onClick={() => location.reload()}>
+            Try again
+          </button>
+        }
+      />
+    ),
   },
   {
     path: '/d/:id',

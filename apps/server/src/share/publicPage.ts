@@ -2,7 +2,6 @@ import { writePagePlan } from '@quarry/core/formats';
 import { compareTotals, findsOf, publicProgress, publicScene, storyOf, totalsOf } from '@quarry/core/history';
 import { CountCache } from '@quarry/core/masonry';
 import { materialsOf } from '@quarry/core/materials';
-import type { PublicPage } from '@quarry/protocol/share';
 import { compile, compileRelief } from '@quarry/core/terrain';
 import { displayOf, listOf, sceneInVersion, type Scene } from '@quarry/core/document';
 import { standingVersion } from '@quarry/core/transport';
@@ -25,11 +24,14 @@ function piecesOf(scene: Scene): number | null {
   return made && made.needs.reduce((sum, { qty }) => sum + qty, 0);
 }
 
+/** The contents of the public page: `done` are shares from 0 to 1, `plan` is an SVG text, `at` ms since the epoch. */
+export type PublicPage = ReturnType<typeof publicPage>;
+
 /**
  * The page of a display for the public, in the version that stands.
  * @param at when it last changed @param names whether people are named
  */
-export function publicPage(base: Scene, at: number, names: boolean): PublicPage {
+export function publicPage(base: Scene, at: number, names: boolean) {
   const stands = standingVersion(base);
   const scene = stands === null ? base : sceneInVersion(base, stands).scene;
   const seen = publicScene(scene);
@@ -61,7 +63,7 @@ export function publicPage(base: Scene, at: number, names: boolean): PublicPage 
 }
 
 /** The versions of a display, and which of its numbers are otherwise in each. */
-const versionsOf = (base: Scene, stands: string | null): PublicPage['versions'] =>
+const versionsOf = (base: Scene, stands: string | null) =>
   listOf(base, 'version').map(({ id, name }) => ({
     ...{ name, stands: id === stands },
     totals: compareTotals(base, sceneInVersion(base, id).scene)

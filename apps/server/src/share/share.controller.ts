@@ -5,6 +5,7 @@ import type { z } from 'zod';
 import { digestSchema, photoQuerySchema } from '@quarry/protocol/photos';
 import { setShareSchema, type ShareState } from '@quarry/protocol/share';
 import { Anyone, OnDisplay } from '../http/access.ts';
+import { ApiError } from '../http/errors.ts';
 import { PathId, ValidBody, ValidParam, ValidQuery } from '../http/validated.ts';
 import { sendPhoto } from '../photos/sendPhoto.ts';
 import { ShareService } from './share.service.ts';
@@ -37,7 +38,7 @@ export class ShareController {
 
 /** The public page: no account, no cookie, nothing to write. */
 @ApiTags('share')
-@Controller('api/share')
+@Controller('s')
 @Anyone()
 export class PublicController {
   constructor(@Inject(ShareService) private readonly share: ShareService) {}
@@ -48,10 +49,16 @@ export class PublicController {
     @Headers('if-none-match') known: string | undefined,
     @Res() response: Response,
   ): Promise<void> {
-    const { page, etag } = await this.share.page(token);
-    response.set({ etag, 'cache-control': 'no-cache', 'x-robots-tag': 'noindex' });
-    if (known === etag) response.status(304).end();
-    else response.type('application/json').send(page);
+    response.set({ 'cache-control': 'no-cache', 'x-robots-tag': 'noindex' }).type('html');
+    try {
+      const { html, etag } = await this.share.page(token);
+      response.set({ etag });
+      if (known === etag) response.status(304).end();
+      else response.send(html);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      response.status(error.getStatus()).send(this.share.nothing(error.message));
+    }
   }
 
   @Get(':token/photos/:digest')

@@ -1,21 +1,26 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
+import { formatISO } from 'date-fns';
 import { eq } from 'drizzle-orm';
 import type { ShareState } from '@quarry/protocol/share';
-import { STORE } from '../config.ts';
+import { CONFIG, STORE, type Config } from '../config.ts';
 import { DisplaysService } from '../displays/displays.service.ts';
 import { notFound } from '../http/errors.ts';
 import { PhotosService } from '../photos/photos.service.ts';
 import { PressService } from '../sheets/press.service.ts';
 import type { Store } from '../store/database.ts';
 import { shares } from '../store/tables.ts';
+import { nothingHere, readFrame } from './frame.ts';
 
+/** A page as it was last made, and of what. */
 interface Drawn {
-  page: string;
+  html: string;
   etag: string;
   madeAt: number;
+  /** Of the display's last change. */
   seq: number;
-  names: boolean;
+  /** Its address and day, and whether it names people. */
+  key: string;
 }
 
 /** Shortest time between two renderings of a public page, ms: a thousand visitors cost one. */
@@ -25,13 +30,17 @@ const FRESH_MS = 10_000;
 export class ShareService {
   private readonly drawn = new Map<string, Drawn>();
   private readonly drawing = new Map<string, Promise<Drawn>>();
+  private readonly frame: string;
 
   constructor(
+    @Inject(CONFIG) config: Config,
     @Inject(STORE) private readonly store: Store,
     @Inject(DisplaysService) private readonly displays: DisplaysService,
     @Inject(PressService) private readonly press: PressService,
     @Inject(PhotosService) private readonly photos: PhotosService,
-  ) {}
+  ) {
+    this.frame = readFrame(config.web);
+  }
 
   state(displayId: string): ShareState {
     const row = this.store.db.select().from(shares).where(eq(shares.displayId, displayId)).get();
@@ -62,22 +71,23 @@ export class ShareService {
     return this.photos.published(share.displayId, digest, small);
   }
 
-  /** The page as JSON text with its tag. @throws ApiError 404 for an address that opens nothing */
-  async page(token: string): Promise<Drawn> {
+  /** The page as HTML with its tag. @throws ApiError 404 for an address that opens nothing */
+  async page(token: string): Promise<{ html: string; etag: string }> {
     const share = this.store.db.select().from(shares).where(eq(shares.token, token)).get();
     if (!share) throw notFound('shared display');
     const { displayId, names } = share;
     const known = this.drawn.get(displayId);
     const now = Date.now();
-    if (known && known.names === names && now - known.madeAt < FRESH_MS) return known;
+    const today = formatISO(now, { representation: 'date' });
+    const key = `${displayId} ${token} ${today} ${names}`;
+    if (known?.key === key && now - known.madeAt < FRESH_MS) return known;
     const { seq } = this.displays.load(displayId);
-    if (known && known.names === names && known.seq === seq) {
+    if (known?.key === key && known.seq === seq) {
       known.madeAt = now;
       return known;
     }
     // However many visitors ask, one drawing is under way.
-    const key = `${displayId} ${names}`;
-    const drawing = this.drawing.get(key) ?? this.draw(displayId, names);
+    const drawing = this.drawing.get(key) ?? this.draw(displayId, { token, names, today, key });
     this.drawing.set(key, drawing);
     try {
       return await drawing;
@@ -86,18 +96,24 @@ export class ShareService {
     }
   }
 
-  private async draw(displayId: string, names: boolean): Promise<Drawn> {
+  /** The page for an address that shows nothing. @param why a sentence */
+  nothing(why: string): string {
+    return nothingHere(this.frame, why);
+  }
+
+  private async draw(
+    displayId: string,
+    { token, names, today, key }: { token: string; names: boolean; today: string; key: string },
+  ): Promise<Drawn> {
     const { scene, at, seq } = this.displays.load(displayId);
-    const job = { what: 'page' as const, rows: this.press.textOf(scene), at, names };
+    const setting = { token, today, frame: this.frame };
+    const job = { what: 'page' as const, rows: this.press.textOf(scene), at, names, setting };
     const { body } = await this.press.make(`page ${displayId}`, job);
-    const made = {
-      page: typeof body === 'string' ? body : Buffer.from(body).toString('utf8'),
-      etag: `"${seq}-${names ? 'n' : ''}"`,
-      ...{ madeAt: Date.now(), seq, names },
-    };
+    const html = typeof body === 'string' ? body : Buffer.from(body).toString('utf8');
+    const etag = `"${createHash('sha256').update(html).digest('base64url').slice(0, 22)}"`;
+    const made = { html, etag, madeAt: Date.now(), seq, key };
     // Switched off, or given another address, while it was drawn: nothing is kept.
-    if (this.store.db.select().from(shares).where(eq(shares.displayId, displayId)).get())
-      this.drawn.set(displayId, made);
+    if (this.state(displayId).token === token) this.drawn.set(displayId, made);
     return made;
   }
 }

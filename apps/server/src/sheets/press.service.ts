@@ -5,6 +5,7 @@ import { toRows, type Scene } from '@quarry/core/document';
 import type { z } from 'zod';
 import { CONFIG, type Config } from '../config.ts';
 import { ApiError, type ProblemDetails } from '../http/errors.ts';
+import type { PageSetting } from '../share/pageView.tsx';
 import type { enlargedSchema } from './enlargedSheet.ts';
 import type { listsSchema } from './listSheet.ts';
 import type { pickSchema } from './pickSheet.ts';
@@ -19,7 +20,7 @@ export type Job = { rows: string } & (
   | { what: 'lists'; lists: z.infer<typeof listsSchema>; print: Print }
   | { what: 'report'; before: string; report: z.infer<typeof reportBodySchema>; print: Print }
   | { what: 'enlarged'; enlarged: z.infer<typeof enlargedSchema>; print: Print }
-  | { what: 'page'; at: number; names: boolean }
+  | { what: 'page'; at: number; names: boolean; setting: PageSetting }
   | { what: 'picture' }
 );
 export type Outcome =

@@ -69,11 +69,14 @@ async function make(job: Job): Promise<RenderedDocument> {
       const plans = { before: sceneOf(job.before), now: sceneOf(job.rows) };
       return pdf(await reportSheet(job.report, plans, job.print), plans.now, 'report');
     }
-    case 'page':
+    case 'page': {
+      // Only who draws it loads what makes HTML.
+      const { renderPublicPage } = await import('../share/pageView.tsx');
       return {
-        ...{ type: 'application/json', attached: false, name: [], ending: 'json' },
-        body: JSON.stringify(publicPage(sceneOf(job.rows), job.at, job.names)),
+        ...{ type: 'text/html', attached: false, name: [], ending: 'html' },
+        body: renderPublicPage(publicPage(sceneOf(job.rows), job.at, job.names), job.setting),
       };
+    }
     case 'picture': {
       const scene = sceneOf(job.rows);
       return {

@@ -1,7 +1,7 @@
 import { LoaderCircle } from 'lucide-react';
 import type { ReactNode } from 'react';
 
-// What is shown while something is waited for, and where it did not come: all that the public page has of the parts.
+// What is shown while something is waited for, and where it did not come.
 
 export function Loading({ what }: { what: string }) {
   return (

@@ -1,83 +1,87 @@
 import { countOf, formatPercent } from '@quarry/core/grid';
-import { useQuery } from '@tanstack/react-query';
-import { Suspense, lazy, useEffect } from 'react';
-import type { PublicPage } from '@quarry/protocol/share';
-import { shareApi } from '../../data/shareApi.ts';
-import { daysTo } from '../../ui/days.ts';
-import { Loading } from '../../ui/states.tsx';
-import { PlanPicture } from '../../ui/PlanPicture.tsx';
-import { dayWord, momentWord } from '../../ui/words.ts';
+import { differenceInCalendarDays, format, parseISO } from 'date-fns';
+import Markdown from 'react-markdown';
+import { renderToStaticMarkup } from 'react-dom/server';
+import remarkGfm from 'remark-gfm';
+import { framed } from './frame.ts';
+import type { PublicPage } from './publicPage.ts';
 
-/** Refresh interval of the page, ms. */
-const FRESH_MS = 20_000;
+// The page for the public as it is sent: nothing of it is computed in a browser. `publicPage.html` of the pages is its frame.
 
-/** Reports are set by a library that is larger than the page. */
-const ReportText = lazy(() => import('./ReportText.tsx').then((file) => ({ default: file.ReportText })));
+/** The way to a page, the day it is made, and its frame. */
+export interface PageSetting {
+  token: string;
+  /** ISO, of which the days to the show are counted. */
+  today: string;
+  frame: string;
+}
+
+/** The page of a display, as HTML. */
+export const renderPublicPage = (page: PublicPage, { frame, ...setting }: PageSetting): string =>
+  framed(frame, page.name, renderToStaticMarkup(<PublicPageView page={page} {...setting} />));
 
 /** What the public and the venue see of a display. */
-export function SharePage({ token }: { token: string }) {
-  const page = useQuery({
-    queryKey: ['share', token],
-    queryFn: () => shareApi.page(token),
-    refetchInterval: FRESH_MS,
-    retry: false,
-  });
-  const name = page.data?.name;
-  useEffect(() => {
-    if (name) document.title = name;
-  }, [name]);
-  if (page.isPending) return <Loading what="Opening" />;
-  if (!page.data)
-    return (
-      <main className="p-8">
-        <h1 className="text-lg font-bold">There is nothing to see here</h1>
-        <p role="alert">{page.error?.message ?? 'The page was switched off.'}</p>
-      </main>
-    );
-  const { plan, sections, totals, done, showName, showDate, at, reports, ratio, kind } = page.data;
-  const days = showDate ? daysTo(showDate) : null;
+function PublicPageView({ page, token, today }: { page: PublicPage } & Omit<PageSetting, 'frame'>) {
+  const { plan, sections, totals, done, showName, showDate, at, reports, ratio, kind } = page;
+  const days = showDate ? differenceInCalendarDays(parseISO(showDate), parseISO(today)) : 0;
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-base-content pb-2">
-        <h1 className="text-2xl font-bold flex-1">{page.data.name}</h1>
+        <h1 className="text-2xl font-bold flex-1">{page.name}</h1>
         <p className="ink-2">
           {kind} at 1:{ratio}
           {showDate && (
             <>
               {', '}
               {showName || 'shown'} {dayWord(showDate)}
-              {days !== null && days > 0 && `, in ${countOf(days, 'day')}`}
+              <span data-days-to={showDate}>{days > 0 && `, in ${countOf(days, 'day')}`}</span>
             </>
           )}
         </p>
       </div>
       <figure className="py-3">
-        <PlanPicture
-          svg={plan}
-          alt={`Plan of ${page.data.name} from above, with its sections ${sections.map(({ letter }) => letter).join(', ')}`}
+        {/* A picture: nothing in it is run. Its paper is light by night too. */}
+        <img
+          className="w-full bg-[#faf8f3] border hair"
+          src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(plan)}`}
+          alt={`Plan of ${page.name} from above, with its sections ${sections.map(({ letter }) => letter).join(', ')}`}
         />
         <figcaption className="ink-2 text-xs">
-          From above, north at the top; contours each brick. Last changed {momentWord(at)}.
+          From above, north at the top; contours each brick. Last changed{' '}
+          <Moment at={new Date(at).toISOString()} />.
         </figcaption>
       </figure>
       <div className="grid md:grid-cols-[minmax(0,1fr)_240px] gap-8">
         <HowFar sections={sections} done={done} />
         <InNumbers totals={totals} />
       </div>
-      <Story {...page.data} />
-      <Versions {...page.data} />
-      <Photos {...page.data} token={token} />
+      <Story {...page} />
+      <Versions {...page} />
+      <Photos {...page} token={token} />
       {reports.map((report) => (
         <article key={report.name + (report.at ?? '')} className="report pt-6 max-w-prose">
-          <Suspense fallback={<Loading what="Opening the report" />}>
-            <ReportText text={report.text} />
-          </Suspense>
+          <Markdown remarkPlugins={[remarkGfm]} disallowedElements={['img']}>
+            {report.text}
+          </Markdown>
         </article>
       ))}
       <p className="ink-2 text-xs pt-8">Shown by its builders with Open Quarry.</p>
     </main>
   );
 }
+
+/** A moment in UTC; the reader's browser puts its own time in place. @param at ISO */
+const Moment = ({ at }: { at: string }) => (
+  <time dateTime={at} data-moment="">
+    {MOMENT.format(new Date(at))} UTC
+  </time>
+);
+const MOMENT = new Intl.DateTimeFormat('en-GB', {
+  ...{ timeZone: 'UTC', hourCycle: 'h23', day: 'numeric' },
+  ...{ month: 'short', hour: '2-digit', minute: '2-digit' },
+});
+/** A day as people write it: “21 Nov 2026”. */
+const dayWord = (iso: string): string => format(parseISO(iso), 'd MMM yyyy');
 
 function HowFar({ sections, done }: Pick<PublicPage, 'sections' | 'done'>) {
   return (
@@ -207,10 +211,10 @@ function Photos({ photos, token }: Pick<PublicPage, 'photos'> & { token: string 
       <ul className="grid gap-3 grid-cols-2 sm:grid-cols-3 lg:grid-cols-4">
         {photos.map(({ file, width, height, taken, section }) => (
           <li key={file}>
-            <a href={`/api/share/${token}/photos/${file}`} target="_blank" rel="noreferrer">
+            <a href={`/s/${token}/photos/${file}`} target="_blank" rel="noreferrer">
               <img
-                src={`/api/share/${token}/photos/${file}?small`}
-                alt={`${section ?? 'The display'}, ${momentWord(taken)}`}
+                src={`/s/${token}/photos/${file}?small`}
+                alt={section ?? 'The display'}
                 loading="lazy"
                 width={width}
                 height={height}
@@ -218,7 +222,7 @@ function Photos({ photos, token }: Pick<PublicPage, 'photos'> & { token: string 
               />
             </a>
             <p className="ink-2 text-xs">
-              {section ?? 'The display'}, {momentWord(taken)}
+              {section ?? 'The display'}, <Moment at={taken} />
             </p>
           </li>
         ))}
