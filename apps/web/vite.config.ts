@@ -143,6 +143,8 @@ export default defineConfig({
   worker: { format: 'es' },
   build: {
     target: 'es2022',
+    // The server reads in it which files a page needs.
+    manifest: true,
     chunkSizeWarningLimit: 1000,
     rolldownOptions: {
       input: ['index.html', 'publicPage.html'],

@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { HttpStatus, Module, type DynamicModule, type LoggerService } from '@nestjs/common';
 import { APP_GUARD, NestFactory } from '@nestjs/core';
 import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
@@ -18,6 +16,7 @@ import { ErrorFilter } from './http/errors.ts';
 import { knownHost, sameOrigin } from './http/guard.ts';
 import { throttlers } from './http/signInGuard.ts';
 import { HealthController } from './http/health.controller.ts';
+import { servePages } from './pages.ts';
 import { MAX_PHOTO_BYTES } from './photos/photos.service.ts';
 import { openStore, type Store } from './store/database.ts';
 import { AccountsModule } from './accounts/accounts.module.ts';
@@ -159,31 +158,6 @@ function refuseNested(request: Request, response: Response, next: () => void): v
     response
       .status(HttpStatus.UNPROCESSABLE_ENTITY)
       .json({ code: 'invalid', message: `The request is nested more than ${MAX_NESTING} deep.` });
-}
-
-/** Addresses that controllers answer: the interface, and the page for the public. */
-const MADE = ['/api/', '/s/'];
-
-/** The built pages: hashed assets for ever, the page itself fresh, and the page for every address of its own. */
-function servePages(app: NestExpressApplication, folder: string): void {
-  const page = join(folder, 'index.html');
-  if (!existsSync(page)) return;
-  const files = express.static(folder, {
-    index: false,
-    setHeaders: (response, path) =>
-      response.setHeader(
-        'cache-control',
-        path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
-      ),
-  });
-  app.use((request: Request, response: Response, next: () => void) => {
-    if (!['GET', 'HEAD'].includes(request.method) || MADE.some((path) => request.path.startsWith(path)))
-      return next();
-    files(request, response, () => {
-      response.setHeader('cache-control', 'no-cache');
-      response.sendFile(page);
-    });
-  });
 }
 
 function nestLogger(log: Logger): LoggerService {

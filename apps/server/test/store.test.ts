@@ -208,21 +208,44 @@ describe('sessions', () => {
 
 test('pages: every address of its own gives the page, assets are kept, unknown interface addresses are JSON', async () => {
   const web = join(harness.folder, 'web');
-  mkdirSync(join(web, 'assets'), { recursive: true });
-  writeFileSync(join(web, 'index.html'), '<title>Open Quarry</title>');
+  for (const folder of ['assets', '.vite']) mkdirSync(join(web, folder), { recursive: true });
+  writeFileSync(
+    join(web, 'index.html'),
+    '<title>Open Quarry</title><script src="/assets/main-1.js"></script></head>',
+  );
+  const [entry, display] = ['src/main.tsx', 'src/DisplayPages.tsx'];
+  writeFileSync(
+    join(web, '.vite', 'manifest.json'),
+    JSON.stringify({
+      [entry]: { file: 'assets/main-1.js', imports: ['_shared.js'] },
+      [display]: { file: 'assets/display-1.js', imports: [entry, '_shared.js'] },
+      'src/pages/plan/PlanPage.tsx': { file: 'assets/plan-1.js', imports: ['_board.js'] },
+      'src/pages/crew/CrewPage.tsx': { file: 'assets/crew-1.js' },
+      '_shared.js': { file: 'assets/shared-1.js' },
+      '_board.js': { file: 'assets/board-1.js', imports: ['_shared.js'] },
+    }),
+  );
   writeFileSync(join(web, 'publicPage.html'), '<!-- title -->');
   writeFileSync(join(web, 'assets', 'a-1.js'), '1');
   const { running, url } = await harness.listen(harness.config('pages', { web }));
   try {
-    for (const [path, title] of [
-      ['/', 'Open Quarry'],
-      ['/d/some-display/plan', 'Open Quarry'],
-      ['/setup', 'Open Quarry'],
-    ]) {
-      const page = await fetch(url + path);
-      const told = [path, await page.text(), page.headers.get('cache-control')];
-      expect(told).toEqual([path, `<title>${title}</title>`, 'no-cache']);
+    // A page of a display names its files too, each once; those that every page has are there already.
+    for (const [path, files] of [
+      ['/', []],
+      ['/setup', []],
+      ['/d/some-display/nothing', []],
+      ['/d/some-display/plan', ['board', 'display', 'plan', 'shared']],
+      ['/d/some-display', ['board', 'display', 'plan', 'shared']],
+      ['/d/some-display/crew', ['crew', 'display', 'shared']],
+    ] as const) {
+      const answer = await fetch(url + path);
+      const html = await answer.text();
+      const named = [...html.matchAll(/<link rel="modulepreload" crossorigin href="\/assets\/(\w+)-1.js">/g)];
+      const told = [path, answer.headers.get('cache-control'), named.map(([, name]) => name).sort()];
+      expect(told).toEqual([path, 'no-cache', files]);
+      expect(html).toMatch(/^<title>Open Quarry<.*<\/head>$/s);
     }
+    expect((await fetch(`${url}/.vite/manifest.json`)).headers.get('content-type')).toContain('html');
     const nobody = await fetch(`${url}/s/some-token`);
     expect([nobody.status, await nobody.text()]).toEqual([404, '<title>Nothing to see here</title>']);
     expect((await fetch(`${url}/assets/a-1.js`)).headers.get('cache-control')).toContain('immutable');

@@ -1,56 +1,39 @@
 import { QueryClientProvider, useQuery } from '@tanstack/react-query';
-import { StrictMode, Suspense, lazy } from 'react';
+import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { Link, Navigate, RouterProvider, createBrowserRouter, useParams } from 'react-router';
+import { ErrorBoundary } from 'react-error-boundary';
+import { BrowserRouter, Link, Route, Routes } from 'react-router';
 import { Toaster } from 'sonner';
 import { ApiProblem, keys, queryClient } from './data/api.ts';
 import type { User } from '@quarry/protocol/accounts';
 import { rememberedMe } from './data/me.ts';
-import { DisplayProvider } from './data/useDisplay.tsx';
 import { useView } from './data/view.ts';
-import { Frame } from './frame/Frame.tsx';
 import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
-import { Failure, Loading } from './ui/parts.tsx';
-import { DerivedDataProvider } from './workers/derived.tsx';
+import { PAGES } from './laterPages.ts';
+import { later } from './ui/later.tsx';
+import { Failure, Loading } from './ui/states.tsx';
 import './styles.css';
 
-// Each page comes when it is opened; the board and the solver are heavy.
-const PAGES = {
-  brief: lazy(() => import('./pages/brief/BriefPage.tsx').then((page) => ({ default: page.BriefPage }))),
-  survey: lazy(() => import('./pages/survey/SurveyPage.tsx').then((page) => ({ default: page.SurveyPage }))),
-  plan: lazy(() => import('./pages/plan/PlanPage.tsx').then((page) => ({ default: page.PlanPage }))),
-  cut: lazy(() => import('./pages/cut/CutPage.tsx').then((page) => ({ default: page.CutPage }))),
-  sight: lazy(() => import('./pages/sight/SightPage.tsx').then((page) => ({ default: page.SightPage }))),
-  stockpile: lazy(() =>
-    import('./pages/stockpile/StockpilePage.tsx').then((page) => ({ default: page.StockpilePage })),
-  ),
-  progress: lazy(() =>
-    import('./pages/progress/ProgressPage.tsx').then((page) => ({ default: page.ProgressPage })),
-  ),
-  transport: lazy(() =>
-    import('./pages/transport/TransportPage.tsx').then((page) => ({ default: page.TransportPage })),
-  ),
-  bench: lazy(() => import('./pages/bench/BenchPage.tsx').then((page) => ({ default: page.BenchPage }))),
-  crew: lazy(() => import('./pages/crew/CrewPage.tsx').then((page) => ({ default: page.CrewPage }))),
-};
-const AccountPage = lazy(() =>
-  import('./pages/account/AccountPage.tsx').then((page) => ({ default: page.AccountPage })),
+const OPENING = 'Opening the page';
+// Each page comes when it is opened; a display with its document, its board and its pages most of all.
+const DisplayPages = later(() => import('./DisplayPages.tsx').then((file) => file.DisplayPages), OPENING);
+const AccountPage = later(
+  () => import('./pages/account/AccountPage.tsx').then((file) => file.AccountPage),
+  OPENING,
 );
-const LettersPage = lazy(() =>
-  import('./pages/account/LettersPage.tsx').then((page) => ({ default: page.LettersPage })),
+const LettersPage = later(
+  () => import('./pages/account/LettersPage.tsx').then((file) => file.LettersPage),
+  OPENING,
 );
-const GuidePage = lazy(() =>
-  import('./pages/guide/GuidePage.tsx').then((page) => ({ default: page.GuidePage })),
-);
+const GuidePage = later(() => import('./pages/guide/GuidePage.tsx').then((file) => file.GuidePage), OPENING);
 // Forms with their checks, which nobody needs who is signed in.
 const welcomePage = () => import('./pages/welcome/WelcomePage.tsx');
-const WelcomePage = lazy(() => welcomePage().then((page) => ({ default: page.WelcomePage })));
-const SetUpPage = lazy(() => welcomePage().then((page) => ({ default: page.SetUpPage })));
-const JoinPage = lazy(() =>
-  import('./pages/welcome/JoinPage.tsx').then((page) => ({ default: page.JoinPage })),
-);
-const ResetPage = lazy(() =>
-  import('./pages/welcome/ResetPage.tsx').then((page) => ({ default: page.ResetPage })),
+const WelcomePage = later(() => welcomePage().then((file) => file.WelcomePage), OPENING);
+const SetUpPage = later(() => welcomePage().then((file) => file.SetUpPage), OPENING);
+const JoinPage = later(() => import('./pages/welcome/JoinPage.tsx').then((file) => file.JoinPage), OPENING);
+const ResetPage = later(
+  () => import('./pages/welcome/ResetPage.tsx').then((file) => file.ResetPage),
+  OPENING,
 );
 
 /** Whoever is not signed in gets the welcome page in place of the page asked for. */
@@ -58,12 +41,7 @@ function SignedIn({ children }: { children: (user: User) => React.ReactNode }) {
   const me = useQuery({ queryKey: keys.me, queryFn: rememberedMe });
   if (me.isPending) return <Loading what="Opening" />;
   if (me.data) return children(me.data);
-  if (me.error instanceof ApiProblem && me.error.status === 401)
-    return (
-      <Later>
-        <WelcomePage />
-      </Later>
-    );
+  if (me.error instanceof ApiProblem && me.error.status === 401) return <WelcomePage />;
   return (
     <Failure
       title="Open Quarry does not answer"
@@ -77,148 +55,58 @@ function SignedIn({ children }: { children: (user: User) => React.ReactNode }) {
   );
 }
 
-/** A page that comes when it is opened. */
-const Later = ({ children }: { children: React.ReactNode }) => (
-  <Suspense fallback={<Loading what="Opening the page" />}>{children}</Suspense>
+/** Every address of the pages. */
+const Addresses = () => (
+  <Routes>
+    <Route path="/" element={<SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn>} />
+    <Route path="/guide" element={<SignedIn>{() => <GuidePage />}</SignedIn>} />
+    <Route path="/account" element={<SignedIn>{(user) => <AccountPage user={user} />}</SignedIn>} />
+    <Route path="/letters" element={<SignedIn>{() => <LettersPage />}</SignedIn>} />
+    {[
+      { path: '/setup', Page: SetUpPage },
+      { path: '/join/:token', Page: JoinPage },
+      { path: '/reset', Page: ResetPage },
+    ].map(({ path, Page }) => (
+      <Route key={path} path={path} element={<Page />} />
+    ))}
+    {/* The server makes it; this is what a browser that keeps these pages shows without the server. */}
+    <Route
+      path="/s/:token"
+      element={
+        <Failure
+          title="The page for the public is not reached"
+          message="It comes from the server, which does not answer."
+          act={
+            <button type="button" className="btn btn-xs" onClick={() => location.reload()}>
+              Try again
+            </button>
+          }
+        />
+      }
+    />
+    <Route path="/d/:id/*" element={<SignedIn>{(user) => <DisplayPages user={user} />}</SignedIn>} />
+    <Route path="*" element={<Failure title="There is no such page" message="" act={<AllDisplays />} />} />
+  </Routes>
 );
 
-function DisplayPages() {
-  const { id = '' } = useParams();
-  return (
-    <SignedIn>
-      {(user) => (
-        <DisplayProvider
-          id={id}
-          user={user.id}
-          loading={<Loading what="Opening the display" />}
-          failed={(error) => (
-            <Failure
-              title="This display does not open"
-              message={error.message}
-              act={
-                <Link className="link" to="/">
-                  All displays
-                </Link>
-              }
-            />
-          )}
-        >
-          <DerivedDataProvider>
-            <Frame />
-          </DerivedDataProvider>
-        </DisplayProvider>
-      )}
-    </SignedIn>
-  );
-}
+const AllDisplays = () => (
+  <Link className="link" to="/">
+    All displays
+  </Link>
+);
 
-const router = createBrowserRouter([
-  { path: '/', element: <SignedIn>{(user) => <DisplaysPage user={user} />}</SignedIn> },
-  {
-    path: '/guide',
-    element: (
-      <SignedIn>
-        {() => (
-          <Later>
-            <GuidePage />
-          </Later>
-        )}
-      </SignedIn>
-    ),
-  },
-  {
-    path: '/account',
-    element: (
-      <SignedIn>
-        {(user) => (
-          <Later>
-            <AccountPage user={user} />
-          </Later>
-        )}
-      </SignedIn>
-    ),
-  },
-  {
-    path: '/letters',
-    element: (
-      <SignedIn>
-        {() => (
-          <Later>
-            <LettersPage />
-          </Later>
-        )}
-      </SignedIn>
-    ),
-  },
-  ...[
-    { path: '/setup', Page: SetUpPage },
-    { path: '/join/:token', Page: JoinPage },
-    { path: '/reset', Page: ResetPage },
-  ].map(({ path, Page }) => ({
-    path,
-    element: (
-      <Later>
-        <Page />
-      </Later>
-    ),
-  })),
-  {
-    // The server makes it; this is what a browser that keeps these pages shows without the server.
-    path: '/s/:token',
-    element: (
-      <Failure
-        title="The page for the public is not reached"
-        message="It comes from the server, which does not answer."
-        act={
-          <button type="button" className="btn btn-xs" onClick={() => location.reload()}>
-            Try again
-          </button>
-        }
-      />
-    ),
-  },
-  {
-    path: '/d/:id',
-    element: <DisplayPages />,
-    errorElement: (
-      <Failure
-        title="This page broke"
-        message="Reload it; your changes are kept."
-        act={
-          <a className="link" href="/">
-            All displays
-          </a>
-        }
-      />
-    ),
-    children: [
-      { index: true, element: <Navigate to="plan" replace /> },
-      ...Object.entries(PAGES).map(([path, Page]) => ({
-        path,
-        element: (
-          <Later>
-            <Page />
-          </Later>
-        ),
-      })),
-      { path: '*', element: <Failure title="There is no such page" message="Pick one from the rail." /> },
-    ],
-  },
-  {
-    path: '*',
-    element: (
-      <Failure
-        title="There is no such page"
-        message=""
-        act={
-          <Link className="link" to="/">
-            All displays
-          </Link>
-        }
-      />
-    ),
-  },
-]);
+/** What is shown in place of a page that broke. It is loaded anew: what broke may have left something behind. */
+const Broken = () => (
+  <Failure
+    title="This page broke"
+    message="Reload it; your changes are kept."
+    act={
+      <a className="link" href="/">
+        All displays
+      </a>
+    }
+  />
+);
 
 /** A word at the foot of the page, in the sheet's own paper and ink. */
 const TOAST = {
@@ -241,12 +129,30 @@ function Words() {
   );
 }
 
+/**
+ * Begins to load what an address needs, before who is signed in and what the display holds is known.
+ * @param pathname of the address: `/d/<display>/<page>`
+ */
+function loadAhead(pathname: string): void {
+  const [, root, , page] = pathname.split('/');
+  if (root !== 'd') return;
+  const shown = Object.entries(PAGES).flatMap(([path, Page]) => (path === page ? [Page] : []));
+  // What does not come is asked for again where it is shown, which says so.
+  for (const { load } of [DisplayPages, ...shown]) load().catch(() => undefined);
+}
+
+loadAhead(location.pathname);
+
 const root = document.getElementById('root');
 if (root)
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queryClient}>
-        <RouterProvider router={router} />
+        <BrowserRouter>
+          <ErrorBoundary fallback={<Broken />}>
+            <Addresses />
+          </ErrorBoundary>
+        </BrowserRouter>
         <Words />
       </QueryClientProvider>
     </StrictMode>,

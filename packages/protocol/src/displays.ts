@@ -1,16 +1,9 @@
 import { z } from 'zod';
-import { ROLES, line, startSchema, rowSchema } from '@quarry/core/document';
+import { ROLES } from '@quarry/core/document';
 
-// Displays: requests and answers of `/api/displays`.
+// The list of displays: answers of `/api/displays`.
 
 export const roleSchema = z.enum(ROLES);
-
-export const createDisplaySchema = z.strictObject({
-  name: line().trim().min(1, 'a name is needed').max(80),
-  start: startSchema,
-});
-
-export const copyDisplaySchema = z.strictObject({ name: createDisplaySchema.shape.name });
 
 /** The answer to what makes a display. */
 export const createdDisplaySchema = z.object({ id: z.string() });
@@ -50,13 +43,3 @@ export type KeptPiece = z.infer<typeof keptPieceSchema>;
 /** A piece as its file. */
 export const pieceTextSchema = z.object({ text: z.string() });
 export type PieceText = z.infer<typeof pieceTextSchema>;
-
-/** A whole display: its rows at a sequence number of the log, and who the user is on it. */
-export const displayDocumentSchema = z.object({
-  id: z.string(),
-  epoch: z.int(),
-  seq: z.int(),
-  actor: z.object({ role: roleSchema, person: z.string().nullable() }),
-  rows: z.array(rowSchema),
-});
-export type DisplayDocument = z.infer<typeof displayDocumentSchema>;

@@ -14,14 +14,12 @@ import {
 } from '@quarry/core/document';
 import type { User } from '@quarry/protocol/accounts';
 import {
-  copyDisplaySchema,
-  createDisplaySchema,
   type CreatedDisplay,
-  type DisplayDocument,
   type DisplayLine,
   type KeptPiece,
   type PieceText,
 } from '@quarry/protocol/displays';
+import { copyDisplaySchema, createDisplaySchema, type DisplayDocument } from '@quarry/protocol/document';
 import { CurrentActor, CurrentUser, OnDisplay, SignedIn } from '../http/access.ts';
 import { ApiError, notFound } from '../http/errors.ts';
 import { initialsOf } from '../http/initials.ts';

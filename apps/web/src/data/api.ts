@@ -1,12 +1,10 @@
 import type { BuiltWay } from '@quarry/core/formats';
 import { QueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import type { Batch, Start } from '@quarry/core/document';
+import type { Start } from '@quarry/core/document';
 import { demoMemberSchema, userSchema, welcomeSchema } from '@quarry/protocol/accounts';
-import { acknowledgedSchema, type Whereabouts } from '@quarry/protocol/changes';
 import {
   createdDisplaySchema,
-  displayDocumentSchema,
   displayLineSchema,
   keptPieceSchema,
   pieceTextSchema,
@@ -37,7 +35,6 @@ export const api = {
   pieceText: (display: string, piece: string) =>
     call('GET', `/displays/${display}/pieces/${piece}`, pieceTextSchema),
   removeDisplay: (id: string) => call('DELETE', `/displays/${id}`, nothing),
-  display: (id: string) => call('GET', `/displays/${id}`, displayDocumentSchema),
   pickList: (id: string, lines: readonly object[], paper: PaperQuery) =>
     callForFile(`/displays/${id}/sheets/pick.pdf?${queryOf(paper)}`, { lines }),
   /** Prints lists as the page worked them out. */
@@ -49,17 +46,12 @@ export const api = {
     drawing: { title: string; way: BuiltWay; studs: number; picture: string },
     paper: PaperQuery,
   ) => callForFile(`/displays/${id}/sheets/enlarged.pdf?${queryOf(paper)}`, drawing),
-  here: (id: string, client: string, where: Whereabouts) =>
-    call('POST', `/displays/${id}/here`, nothing, { client, ...where }),
-  commit: (id: string, batch: Batch) => call('POST', `/displays/${id}/batches`, acknowledgedSchema, batch),
 };
 
 export const archiveUrl = (id: string) => `/api/displays/${id}/photos`;
 /** The plan as a picture, as it was after a number of its log. */
 export const pictureUrl = (id: string, seq: number) => `/api/displays/${id}/picture?seq=${seq}`;
 export const fileUrl = (id: string) => `/api/displays/${id}/file`;
-export const streamUrl = (id: string, epoch: number, after: number, client: string) =>
-  `/api/displays/${id}/stream?epoch=${epoch}&after=${after}&client=${client}`;
 
 /** What was asked and not found or not allowed is not asked again by itself. */
 export const queryClient = new QueryClient({

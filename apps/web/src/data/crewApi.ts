@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { ROLES } from '@quarry/core/document';
-import { letterSchema, sessionLineSchema, userSchema } from '@quarry/protocol/accounts';
 import {
   invitationSchema,
   invitedSchema,
@@ -26,7 +25,7 @@ import { keptPhotoSchema } from '@quarry/protocol/photos';
 import { shareStateSchema } from '@quarry/protocol/share';
 import { call, callForFile, queryOf, type PaperQuery } from './call.ts';
 
-// Requests about members, history, the public page and the user's account.
+// Requests about members, history and the public page.
 
 const nothing = z.unknown();
 export const INVITED_ROLES = ROLES.filter((role) => role !== 'owner');
@@ -79,17 +78,6 @@ export const crewApi = {
   setShare: (id: string, set: { names: boolean; fresh: boolean }) =>
     call('PUT', `/displays/${id}/share`, shareStateSchema, set),
   shareOff: (id: string) => call('DELETE', `/displays/${id}/share`, nothing),
-
-  sessions: () => call('GET', '/sessions', z.array(sessionLineSchema)),
-  endSession: (session: string) => call('DELETE', `/sessions/${session}`, nothing),
-  setPassword: (old: string, password: string) => call('PUT', '/me/password', nothing, { old, password }),
-  askReset: (login: string) => call('POST', '/reset/ask', z.object({ message: z.string() }), { login }),
-  reset: (login: string, code: string, password: string) =>
-    call('POST', '/reset', userSchema, { login, code, password }),
-  removeAccount: (password: string) => call('DELETE', '/me', nothing, { password }),
-  letters: () => call('GET', '/letters', z.array(letterSchema)),
-  readLetter: (id: number) => call('POST', `/letters/${id}/read`, nothing),
 };
-export const exportUrl = '/api/me/export';
 export const photoUrl = (id: string, file: string, small = false) =>
   `/api/displays/${id}/photos/${file}${small ? '?small' : ''}`;

@@ -13,7 +13,8 @@ import {
   type Present,
   type Whereabouts,
 } from '@quarry/protocol/changes';
-import { ApiProblem, api, keys, queryClient, streamUrl } from './api.ts';
+import { ApiProblem, keys, queryClient } from './api.ts';
+import { documentApi, streamUrl } from './documentApi.ts';
 import { BatchSender } from './batchSender.ts';
 import { patient } from './call.ts';
 import { choiceKey, threeWayMerge, type Conflict } from './conflicts.ts';
@@ -90,7 +91,7 @@ export class DisplayLink {
     this.presence = new PresenceReporter(id, crypto.randomUUID());
     this.sender = new BatchSender({
       next: () => this.local.pending[0]?.batch,
-      commit: (batch) => api.commit(id, batch),
+      commit: (batch) => documentApi.commit(id, batch),
       onCommitted: async (batch, { seq, changes }) => {
         const isComplete = this.local.acknowledge(batch, seq, changes);
         void dropWaiting(id, batch.id);
@@ -396,7 +397,7 @@ async function loadDocument(id: string): Promise<ServerDocument> {
     // What was kept in the browser is there at once.
     retry: false,
     queryFn: async () => {
-      const { epoch, seq, actor, rows } = await api.display(id);
+      const { epoch, seq, actor, rows } = await documentApi.display(id);
       return { epoch, seq, actor, scene: fromRows(rows) };
     },
   });

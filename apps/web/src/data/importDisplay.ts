@@ -2,6 +2,7 @@ import { unzipSync } from 'fflate';
 import { ARCHIVED_DISPLAY, archivedPhoto } from '@quarry/core/formats';
 import { MAX_CHANGES, MAX_FILE_BYTES, type Change } from '@quarry/core/document';
 import { ApiProblem, api } from './api.ts';
+import { documentApi } from './documentApi.ts';
 import { crewApi } from './crewApi.ts';
 
 // A display file, or an archive of one with its photos, made into a new display.
@@ -55,7 +56,7 @@ async function bringPhotos(
   files: Record<string, Uint8Array>,
   tell: (done: number, of: number) => void,
 ): Promise<number> {
-  const { rows } = await api.display(id);
+  const { rows } = await documentApi.display(id);
   const photos = rows.flatMap((row) => (row.kind === 'photo' ? [row] : []));
   const changes: Change[] = [];
   let without = 0;
@@ -69,7 +70,7 @@ async function bringPhotos(
       changes.push({ ...{ op: 'patch', kind: 'photo', id: photo.id, v: photo.v }, set: kept });
   }
   for (let at = 0; at < changes.length; at += MAX_CHANGES)
-    await api.commit(id, {
+    await documentApi.commit(id, {
       ...{ id: crypto.randomUUID(), label: 'brought the photos of the file' },
       changes: changes.slice(at, at + MAX_CHANGES),
     });

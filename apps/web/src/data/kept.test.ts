@@ -1,6 +1,6 @@
 import { keptLoad } from './keptAnswers.ts';
 import { forgetCounts } from './keptCounts.ts';
-import { forgetDocuments } from './outbox.ts';
+import { forgetDocuments } from './documentStore.ts';
 import { loadTracing, putTracing } from './tracings.ts';
 
 // Here, as in a browser that refuses storage, opening a store throws.

@@ -1,8 +1,9 @@
-import { clear, createStore, del, entries, get, set } from 'idb-keyval';
+import { createStore, del, entries, get, set } from 'idb-keyval';
 import { z } from 'zod';
 import { batchSchema, rowSchema, type Batch } from '@quarry/core/document';
 import { roleSchema } from '@quarry/protocol/displays';
 import type { BaseValues } from './conflicts.ts';
+import { documents } from './documentStore.ts';
 
 /**
  * What the browser keeps for when the server cannot be reached: batches that were not acknowledged, and each display
@@ -10,7 +11,6 @@ import type { BaseValues } from './conflicts.ts';
  * each other's; each with its author, so that no user sends another's batch.
  */
 const outbox = createStore('open-quarry', 'outbox');
-const documents = createStore('open-quarry-displays', 'documents');
 const waitingSchema = z.object({
   order: z.number(),
   user: z.string().default(''),
@@ -69,6 +69,3 @@ export async function keptDocument(displayId: string, user: string): Promise<Kep
   const read = keptSchema.safeParse(await get<unknown>(`${displayId} ${user}`, documents));
   return read.success ? read.data : null;
 }
-
-/** Forgets every kept display: the next user of this browser sees only their own. Waiting batches stay. */
-export const forgetDocuments = async (): Promise<void> => clear(documents);

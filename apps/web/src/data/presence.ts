@@ -1,5 +1,5 @@
 import { movedSchema, presentSchema, type Present, type Whereabouts } from '@quarry/protocol/changes';
-import { api } from './api.ts';
+import { documentApi } from './documentApi.ts';
 
 /** Told to the others at most this often, ms. */
 const REPORT_EVERY_MS = 400;
@@ -36,7 +36,7 @@ export class PresenceReporter {
     if (!this.latest || words === this.reported) return;
     this.reported = words;
     // A lost report does no harm: the next move reports again.
-    api.here(this.displayId, this.client, this.latest).catch(() => {
+    documentApi.here(this.displayId, this.client, this.latest).catch(() => {
       this.reported = '';
     });
   }

@@ -1,7 +1,7 @@
 import { api, keys, queryClient } from './api.ts';
 import { forgetCounts } from './keptCounts.ts';
 import { DISPLAYS, ME } from './me.ts';
-import { forgetDocuments } from './outbox.ts';
+import { forgetDocuments } from './documentStore.ts';
 
 /** Signs out and forgets what this browser kept for a start without the server. Changes that wait are kept. */
 export async function signOut(): Promise<void> {

@@ -1,10 +1,13 @@
-import { Suspense, lazy } from 'react';
 import { Link } from 'react-router';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
-import { Dialog, Loading } from '../ui/parts.tsx';
+import { Dialog } from '../ui/parts.tsx';
+import { later } from '../ui/later.tsx';
 
 /** The words of all fields come with it: asked for when they are needed. */
-const Choice = lazy(() => import('./ConflictChoice.tsx').then((file) => ({ default: file.ConflictChoice })));
+const Choice = later(
+  () => import('./ConflictChoice.tsx').then((file) => file.ConflictChoice),
+  'Laying both versions side by side',
+);
 
 /** Conflict dialog: both versions field by field, one conflict after the other. */
 export function ConflictDialog() {
@@ -17,9 +20,7 @@ export function ConflictDialog() {
       open={conflict !== null}
       onClose={() => link.resolveWithTheirs()}
     >
-      <Suspense fallback={<Loading what="Laying both versions side by side" />}>
-        {conflict && <Choice key={conflict.waiting.join()} conflict={conflict} />}
-      </Suspense>
+      {conflict && <Choice key={conflict.waiting.join()} conflict={conflict} />}
     </Dialog>
   );
 }

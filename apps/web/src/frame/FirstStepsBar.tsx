@@ -1,7 +1,8 @@
 import { Check, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { useLink } from '../data/useDisplay.tsx';
-import { dismissSteps, passStep, useFirstSteps } from './firstSteps.ts';
+import { dismissSteps, passStep } from '../data/stepPaths.ts';
+import { useFirstSteps } from './firstSteps.ts';
 
 /** The path of a new display over each page: what is done, what to do here, what comes next. */
 export function FirstStepsBar({ page }: { page: string | null }) {

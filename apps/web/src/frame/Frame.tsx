@@ -1,5 +1,5 @@
 import { Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react';
-import { Suspense, lazy, type Ref, useEffect, useRef, useState } from 'react';
+import { type Ref, useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -9,7 +9,7 @@ import { footprintBounds } from '@quarry/core/terrain';
 import { capital } from '../ui/words.ts';
 import { useDisplay, useLink, useScene } from '../data/useDisplay.tsx';
 import { useView } from '../data/view.ts';
-import { Dialog, Loading } from '../ui/parts.tsx';
+import { Dialog } from '../ui/parts.tsx';
 import { timeToShow } from '../ui/days.ts';
 import { useAtRest } from '../ui/useAtRest.ts';
 import { useDerived } from '../workers/useDerived.ts';
@@ -21,16 +21,18 @@ import { ProposalBar } from './ProposalBar.tsx';
 import { VersionBar, VersionPicker } from './VersionBar.tsx';
 import { countOpen } from './countOpen.ts';
 import { PAGES, goKeys } from './pages.ts';
+import { later } from '../ui/later.tsx';
 
 /** The finder and the list of findings are loaded once the page has come to rest, or when they are asked for before. */
-const loadFinder = () => import('./Finder.tsx').then((module) => ({ default: module.Finder }));
-const loadFindings = () => import('./Findings.tsx').then((module) => ({ default: module.FindingsPanel }));
-const Finder = lazy(loadFinder);
-const FindingsPanel = lazy(loadFindings);
-const AT_REST = [loadFinder, loadFindings];
+const Finder = later(() => import('./Finder.tsx').then((file) => file.Finder));
+const FindingsPanel = later(
+  () => import('./Findings.tsx').then((file) => file.FindingsPanel),
+  'Opening the findings',
+);
+const AT_REST = [Finder.load, FindingsPanel.load];
 
 /** The list of keys is loaded with the kinds of the board, whose tools it names. */
-const KeyList = lazy(() => import('./KeyList.tsx').then((module) => ({ default: module.KeyList })));
+const KeyList = later(() => import('./KeyList.tsx').then((module) => module.KeyList), 'Opening');
 
 /** Every letter that goes to a page. */
 const LETTERS = ['f', ...PAGES.map(({ key }) => key)].join(', ');
@@ -100,32 +102,24 @@ export function Frame() {
         </div>
       </main>
       {findingsOpen && (
-        <Suspense fallback={<Loading what="Opening the findings" />}>
-          <FindingsPanel
-            page={page}
-            onClose={() => {
-              closeFindings();
-              findingsButton.current?.focus();
-            }}
-          />
-        </Suspense>
+        <FindingsPanel
+          page={page}
+          onClose={() => {
+            closeFindings();
+            findingsButton.current?.focus();
+          }}
+        />
       )}
       {finder && (
-        <Suspense fallback={null}>
-          <Finder
-            open={finder}
-            onClose={() => setFinder(false)}
-            onKeys={() => setKeysOpen(true)}
-            onFindings={() => openFindings()}
-          />
-        </Suspense>
+        <Finder
+          open={finder}
+          onClose={() => setFinder(false)}
+          onKeys={() => setKeysOpen(true)}
+          onFindings={() => openFindings()}
+        />
       )}
       <Dialog title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
-        {keysOpen && (
-          <Suspense fallback={<p className="ink-2">Loading …</p>}>
-            <KeyList />
-          </Suspense>
-        )}
+        {keysOpen && <KeyList />}
       </Dialog>
       <LiveRegion />
       <ConflictDialog />

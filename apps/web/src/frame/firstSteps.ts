@@ -1,7 +1,6 @@
 import { useMemo } from 'react';
-import { create } from 'zustand';
 import { KIND_NAMES, displayOf, isPlanKind, listOf, type Scene } from '@quarry/core/document';
-import { recallJson, remember } from '../data/remembered.ts';
+import { usePaths } from '../data/stepPaths.ts';
 import { useDisplay, useLink } from '../data/useDisplay.tsx';
 
 // The short path of a new display: what to do first on each page, until it is walked or dismissed.
@@ -13,38 +12,6 @@ export const FIRST_STEPS = [
   { page: 'stockpile', word: 'Needs', hint: 'See the pieces it takes; count what you have under “Count”.' },
 ] as const;
 export type FirstStep = (typeof FIRST_STEPS)[number];
-
-const KEY = 'quarry-first-steps';
-/** Displays begun in this browser whose path is not dismissed, with the pages that were passed by hand. */
-type Paths = Readonly<Record<string, readonly string[]>>;
-
-const read = (): Paths => {
-  const kept = recallJson(KEY);
-  if (typeof kept !== 'object' || kept === null) return {};
-  return Object.fromEntries(
-    Object.entries(kept).map(([id, pages]) => [id, Array.isArray(pages) ? pages.map(String) : []]),
-  );
-};
-const usePaths = create<{ paths: Paths }>(() => ({ paths: read() }));
-const write = (paths: Paths) => {
-  remember(KEY, JSON.stringify(paths));
-  usePaths.setState({ paths });
-};
-
-/** Begins the path of a new display. */
-export const beginSteps = (display: string) => write({ ...usePaths.getState().paths, [display]: [] });
-
-export const dismissSteps = (display: string) => {
-  const { [display]: _gone, ...paths } = usePaths.getState().paths;
-  write(paths);
-};
-
-/** Passes a step that leaves nothing behind in the scene. */
-export const passStep = (display: string, page: string) => {
-  const { paths } = usePaths.getState();
-  const passed = paths[display];
-  if (passed) write({ ...paths, [display]: [...new Set([...passed, page])] });
-};
 
 /** Whether a step has left something in the scene. */
 const walked = (scene: Scene): Readonly<Record<FirstStep['page'], boolean>> => ({

@@ -168,7 +168,9 @@ export {
 export { MAX_NESTING, depthOf } from './nesting.ts';
 export { MAX_FOOTPRINT, MAX_NAME, MAX_STUDS, line, prose } from './fields.ts';
 export * from './permission.ts';
-export { blankDisplay, startSchema, STARTS, type Start } from './begin.ts';
+export * from './roles.ts';
+export { blankDisplay, startSchema, type Start } from './begin.ts';
+export { STARTS } from './starts.ts';
 export { resizeDisplay, type Resizing } from './resize.ts';
 export { fromRows, partFromRows, readScene, rowSchema, toRows, type EntityRow } from './snapshot.ts';
 export { spacesOf, vehiclesOf } from './brief.ts';

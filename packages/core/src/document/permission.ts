@@ -4,14 +4,9 @@ import type { Change } from './change.ts';
 import { forgery } from './authorship.ts';
 import { SEAM_SIDES, type SeamSide } from './kinds/seam.ts';
 import { influenceBounds } from './place.ts';
+import { isAtLeast, type Role } from './roles.ts';
 import { KINDS, isPlanKind, specOf, type Kind, type Section } from './schema.ts';
 import { labelOf, listOf, type Scene } from './scene.ts';
-
-/** From the most rights to the least. */
-export const ROLES = ['owner', 'planner', 'builder', 'viewer'] as const;
-export type Role = (typeof ROLES)[number];
-/** Whether a role has at least the rights of another. */
-export const isAtLeast = (role: Role, least: Role): boolean => ROLES.indexOf(role) <= ROLES.indexOf(least);
 
 /** Who asks: their role on the display and the person entity they are, if any. */
 export interface Actor {

@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { MIN_PASSWORD, type User } from '@quarry/protocol/accounts';
 import { keys, queryClient } from '../../data/api.ts';
-import { crewApi, exportUrl } from '../../data/crewApi.ts';
+import { accountApi, exportUrl } from '../../data/accountApi.ts';
 import { signOut, signedOut } from '../../data/signOut.ts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
 import { Dialog, Heading, Loading } from '../../ui/parts.tsx';
@@ -43,7 +43,7 @@ function Password() {
   const [old, setOld] = useState('');
   const [password, setPassword] = useState('');
   const set = useMutation({
-    mutationFn: () => crewApi.setPassword(old, password),
+    mutationFn: () => accountApi.setPassword(old, password),
     onSuccess: () => {
       setOld('');
       setPassword('');
@@ -99,9 +99,10 @@ function agentWords(agent: string): string {
 
 function Sessions() {
   const navigate = useNavigate();
-  const sessions = useQuery({ queryKey: keys.sessions, queryFn: crewApi.sessions, staleTime: 0 });
+  const sessions = useQuery({ queryKey: keys.sessions, queryFn: accountApi.sessions, staleTime: 0 });
   const end = useMutation({
-    mutationFn: ({ id, here }: { id: string; here: boolean }) => (here ? signOut() : crewApi.endSession(id)),
+    mutationFn: ({ id, here }: { id: string; here: boolean }) =>
+      here ? signOut() : accountApi.endSession(id),
     onSuccess: (_, { here }) => {
       if (here) void navigate('/');
       else return queryClient.invalidateQueries({ queryKey: keys.sessions });
@@ -142,7 +143,7 @@ function Leave({ user }: { user: User }) {
   const [asking, setAsking] = useState(false);
   const [password, setPassword] = useState('');
   const remove = useMutation({
-    mutationFn: () => crewApi.removeAccount(password),
+    mutationFn: () => accountApi.removeAccount(password),
     onSuccess: async () => {
       await signedOut();
       void navigate('/');

@@ -1,16 +1,16 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { keys, queryClient } from '../../data/api.ts';
-import { crewApi } from '../../data/crewApi.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { Empty, Failure, Loading } from '../../ui/parts.tsx';
 import { SmallPage } from '../../ui/SmallPage.tsx';
 import { momentWord } from '../../ui/words.ts';
 
 /** The letters this instance would send, were there mail to send them with. */
 export function LettersPage() {
-  const letters = useQuery({ queryKey: keys.letters, queryFn: crewApi.letters, staleTime: 0 });
+  const letters = useQuery({ queryKey: keys.letters, queryFn: accountApi.letters, staleTime: 0 });
   const read = useMutation({
-    mutationFn: crewApi.readLetter,
+    mutationFn: accountApi.readLetter,
     onSettled: () => queryClient.invalidateQueries({ queryKey: keys.letters }),
   });
   return (

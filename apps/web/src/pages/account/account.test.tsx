@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { sceneFrom } from '@quarry/core/document';
 import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { ApiProblem, queryClient } from '../../data/api.ts';
-import { crewApi } from '../../data/crewApi.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { AccountPage } from './AccountPage.tsx';
 
 // One's own account: with answers as a server gives them.
@@ -17,17 +17,17 @@ afterEach(() => jest.restoreAllMocks());
 
 test('an account: the password, where it is signed in, and leaving only with the password', async () => {
   const now = { createdAt: Date.now(), seenAt: Date.now() };
-  jest.spyOn(crewApi, 'sessions').mockResolvedValue([
+  jest.spyOn(accountApi, 'sessions').mockResolvedValue([
     { id: 's1', agent: 'Mozilla/5.0 (X11; Linux) Firefox/140', ...now, here: true },
     { id: 's2', agent: 'curl', ...now, here: false },
   ]);
-  const end = jest.spyOn(crewApi, 'endSession').mockResolvedValue(undefined);
+  const end = jest.spyOn(accountApi, 'endSession').mockResolvedValue(undefined);
   const set = jest
-    .spyOn(crewApi, 'setPassword')
+    .spyOn(accountApi, 'setPassword')
     .mockRejectedValueOnce(new ApiProblem(403, { code: 'forbidden', message: 'This is not your password.' }))
     .mockResolvedValueOnce(undefined);
   const leave = jest
-    .spyOn(crewApi, 'removeAccount')
+    .spyOn(accountApi, 'removeAccount')
     .mockRejectedValue(new ApiProblem(403, { code: 'forbidden', message: 'This is not your password.' }));
   await renderOn(sceneFrom({ display: { name: 'Any', kind: 'city' } }), <AccountPage user={ada} />);
   await sees('Firefox on Linux');

@@ -1,20 +1,27 @@
-import { Suspense, lazy, type ComponentType } from 'react';
+import { type ComponentType } from 'react';
 import { displayOf } from '@quarry/core/document';
 import { useDenialReason, useScene } from '../../data/useDisplay.tsx';
 import { DatesSheet } from './DatesSheet.tsx';
 import { RulesSheet } from './RulesSheet.tsx';
 import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
-import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
+import { later } from '../../ui/later.tsx';
 
 // Asked for while a display begins: they come when they are opened.
-const ScaleSheet = lazy(() => import('./ScaleSheet.tsx').then((file) => ({ default: file.ScaleSheet })));
-const CastSheet = lazy(() => import('./CastSheet.tsx').then((file) => ({ default: file.CastSheet })));
-const VersionsSheet = lazy(() =>
-  import('./VersionsSheet.tsx').then((file) => ({ default: file.VersionsSheet })),
+const ScaleSheet = later(
+  () => import('./ScaleSheet.tsx').then((file) => file.ScaleSheet),
+  'Opening the sheet',
 );
-const SpaceSheet = lazy(() => import('./SpaceSheet.tsx').then((file) => ({ default: file.SpaceSheet })));
+const CastSheet = later(() => import('./CastSheet.tsx').then((file) => file.CastSheet), 'Opening the sheet');
+const VersionsSheet = later(
+  () => import('./VersionsSheet.tsx').then((file) => file.VersionsSheet),
+  'Opening the sheet',
+);
+const SpaceSheet = later(
+  () => import('./SpaceSheet.tsx').then((file) => file.SpaceSheet),
+  'Opening the sheet',
+);
 
 const PANELS = {
   rules: RulesSheet,
@@ -45,9 +52,7 @@ export function BriefPage() {
         onOpen={open}
       />
       <div role="tabpanel" aria-label={word} className="p-4">
-        <Suspense fallback={<Loading what="Opening the sheet" />}>
-          <Panel disabled={disabled} />
-        </Suspense>
+        <Panel disabled={disabled} />
       </div>
     </div>
   );

@@ -1,18 +1,21 @@
-import { lazy, Suspense } from 'react';
 import { useUnread } from '../../frame/CrewHere.tsx';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
-import { Loading } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { AdvicePanel } from './AdvicePanel.tsx';
 import { HoldingsPanel } from './HoldingsPanel.tsx';
 import { PeoplePanel } from './PeoplePanel.tsx';
+import { later } from '../../ui/later.tsx';
 
 /** These two draw the plan as it was: the board comes with them. */
-const HistoryPanel = lazy(() =>
-  import('./HistoryPanel.tsx').then((panel) => ({ default: panel.HistoryPanel })),
+const HistoryPanel = later(
+  () => import('./HistoryPanel.tsx').then((panel) => panel.HistoryPanel),
+  'Opening the history',
 );
-const ReportPanel = lazy(() => import('./ReportPanel.tsx').then((panel) => ({ default: panel.ReportPanel })));
+const ReportPanel = later(
+  () => import('./ReportPanel.tsx').then((panel) => panel.ReportPanel),
+  'Opening the report',
+);
 
 /** Who is in, who holds what, what was advised and answered, what changed, and the report of it. */
 export function CrewPage() {
@@ -36,16 +39,8 @@ export function CrewPage() {
         {sheet === 'holdings' && <HoldingsPanel />}
         {sheet === 'people' && <PeoplePanel />}
         {sheet === 'advice' && <AdvicePanel />}
-        {sheet === 'history' && (
-          <Suspense fallback={<Loading what="Opening the history" />}>
-            <HistoryPanel />
-          </Suspense>
-        )}
-        {sheet === 'report' && (
-          <Suspense fallback={<Loading what="Opening the report" />}>
-            <ReportPanel />
-          </Suspense>
-        )}
+        {sheet === 'history' && <HistoryPanel />}
+        {sheet === 'report' && <ReportPanel />}
       </section>
     </div>
   );

@@ -7,7 +7,7 @@ import { MM, countOf, type GridSize } from '@quarry/core/grid';
 import { STARTS, type Start } from '@quarry/core/document';
 import { api, keys, queryClient } from '../../data/api.ts';
 import { recall, remember } from '../../data/remembered.ts';
-import { beginSteps } from '../../frame/firstSteps.ts';
+import { beginSteps } from '../../data/stepPaths.ts';
 import { GridSizeField, useSizeDraft } from '../../ui/GridSizeField.tsx';
 import { Trouble } from '../../ui/forms.tsx';
 

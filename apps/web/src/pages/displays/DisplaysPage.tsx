@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, keys, queryClient } from '../../data/api.ts';
 import type { User } from '@quarry/protocol/accounts';
 import type { DisplayLine } from '@quarry/protocol/displays';
-import { crewApi } from '../../data/crewApi.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { rememberedDisplays } from '../../data/me.ts';
 import { signOut } from '../../data/signOut.ts';
 import { Trouble } from '../../ui/forms.tsx';
@@ -48,7 +48,7 @@ export function DisplaysPage({ user }: { user: User }) {
     mutationFn: signOut,
     onSettled: () => void navigate('/'),
   });
-  const letters = useQuery({ queryKey: keys.letters, queryFn: crewApi.letters, staleTime: 0 });
+  const letters = useQuery({ queryKey: keys.letters, queryFn: accountApi.letters, staleTime: 0 });
   const unread = letters.data?.filter(({ readAt }) => readAt === null).length ?? 0;
   const remove = useMutation({
     mutationFn: api.removeDisplay,

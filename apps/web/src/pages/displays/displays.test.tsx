@@ -6,7 +6,7 @@ import type { DisplayLine } from '@quarry/protocol/displays';
 import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { stopAt } from '../../../test/openPage.tsx';
 import { ApiProblem, api, queryClient } from '../../data/api.ts';
-import { crewApi } from '../../data/crewApi.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { DisplaysPage } from './DisplaysPage.tsx';
 
 // The list of displays and the form that begins one: with answers as a server gives them.
@@ -24,7 +24,7 @@ const place = () => document.querySelector('[data-place]')?.textContent;
 const text = () => (document.body.textContent ?? '').replace(/\s+/g, ' ');
 const open = async (displays: DisplayLine[]) => {
   jest.spyOn(api, 'displays').mockResolvedValue(displays);
-  jest.spyOn(crewApi, 'letters').mockResolvedValue([]);
+  jest.spyOn(accountApi, 'letters').mockResolvedValue([]);
   await renderOn(
     sceneFrom({ display: { name: 'Any', kind: 'city' } }),
     <>

@@ -1,18 +1,17 @@
-import { Suspense, lazy, useState } from 'react';
+import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
 import { countOf, formatPlates } from '@quarry/core/grid';
 import type { Entity } from '@quarry/core/document';
 import { frontsOf } from '@quarry/core/structures';
 import { ringRoofOf, slopedRoofOf, type SlopedRoof } from '@quarry/core/terrain';
 import { DefinitionRow, Heading, Quantity } from '../../ui/parts.tsx';
+import { later } from '../../ui/later.tsx';
 
-const ElevationDialog = lazy(() =>
-  import('./elevation/ElevationDialog.tsx').then((file) => ({ default: file.ElevationDialog })),
+const ElevationDialog = later(() =>
+  import('./elevation/ElevationDialog.tsx').then((file) => file.ElevationDialog),
 );
 
-const FloorsDialog = lazy(() =>
-  import('./floors/FloorsDialog.tsx').then((file) => ({ default: file.FloorsDialog })),
-);
+const FloorsDialog = later(() => import('./floors/FloorsDialog.tsx').then((file) => file.FloorsDialog));
 
 /** The courses of a roof from the eaves up. */
 function pitchWords({ pitches }: SlopedRoof, { lowerSlope, lowerCourses }: Entity<'plot'>): string {
@@ -67,10 +66,8 @@ export function FrontsPart({ plot, disabled }: { plot: Entity<'plot'>; disabled:
           Open its floors
         </button>
       </p>
-      <Suspense fallback={null}>
-        {open === 'fronts' && <ElevationDialog plot={plot} disabled={disabled} onClose={close} />}
-        {open === 'floors' && <FloorsDialog plot={plot} disabled={disabled} onClose={close} />}
-      </Suspense>
+      {open === 'fronts' && <ElevationDialog plot={plot} disabled={disabled} onClose={close} />}
+      {open === 'floors' && <FloorsDialog plot={plot} disabled={disabled} onClose={close} />}
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { ChevronRight } from 'lucide-react';
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countOf, MM_PER_STUD } from '@quarry/core/grid';
 import { fileName } from '@quarry/core/formats';
@@ -26,13 +26,10 @@ import { defaultLevel } from '../../board/kinds/make.ts';
 import { OtherPieces } from './OtherPieces.tsx';
 import { save } from '../../ui/save.ts';
 import { capital } from '../../ui/words.ts';
+import { later } from '../../ui/later.tsx';
 
-const ResizeDialog = lazy(() =>
-  import('../../ui/ResizeDialog.tsx').then((file) => ({ default: file.ResizeDialog })),
-);
-const SkylineDialog = lazy(() =>
-  import('./elevation/SkylineDialog.tsx').then((file) => ({ default: file.SkylineDialog })),
-);
+const ResizeDialog = later(() => import('../../ui/ResizeDialog.tsx').then((file) => file.ResizeDialog));
+const SkylineDialog = later(() => import('./elevation/SkylineDialog.tsx').then((file) => file.SkylineDialog));
 
 /** Everything there is, by kind: the board for those who do not use a pointer. */
 export function EntityList() {
@@ -62,10 +59,8 @@ export function EntityList() {
           Street elevation
         </button>
       )}
-      <Suspense fallback={null}>{looking && <SkylineDialog onClose={() => setLooking(false)} />}</Suspense>
-      <Suspense fallback={null}>
-        {resizing && <ResizeDialog open onClose={() => setResizing(false)} />}
-      </Suspense>
+      {looking && <SkylineDialog onClose={() => setLooking(false)} />}
+      {resizing && <ResizeDialog open onClose={() => setResizing(false)} />}
       <dl>
         {bounds && (
           <DefinitionRow

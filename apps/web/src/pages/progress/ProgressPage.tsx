@@ -1,7 +1,6 @@
 import { Link } from 'react-router';
-import { lazy, Suspense, type ComponentType } from 'react';
+import { type ComponentType } from 'react';
 import { useLink } from '../../data/useDisplay.tsx';
-import { Loading } from '../../ui/parts.tsx';
 import { PAGE_SHEETS, type SheetOf } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -12,10 +11,12 @@ import { SectionsPanel } from './SectionsPanel.tsx';
 import { SessionsPanel } from './SessionsPanel.tsx';
 import { TasksPanel } from './TasksPanel.tsx';
 import { TonightPanel } from './TonightPanel.tsx';
+import { later } from '../../ui/later.tsx';
 
 /** The charts are large and loaded only when opened. */
-const OutlookPanel = lazy(() =>
-  import('./OutlookPanel.tsx').then((file) => ({ default: file.OutlookPanel })),
+const OutlookPanel = later(
+  () => import('./OutlookPanel.tsx').then((file) => file.OutlookPanel),
+  'Opening the charts',
 );
 
 const PANELS = {
@@ -43,9 +44,7 @@ export function ProgressPage() {
         </Link>
       </div>
       <section role="tabpanel" aria-label={word} className="min-h-0 overflow-auto bg-base-100">
-        <Suspense fallback={<Loading what="Opening the charts" />}>
-          <Panel />
-        </Suspense>
+        <Panel />
       </section>
     </div>
   );

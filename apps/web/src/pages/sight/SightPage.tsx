@@ -1,4 +1,4 @@
-import { Suspense, lazy, useMemo } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { countOf, type Rect } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf } from '@quarry/core/document';
@@ -13,7 +13,7 @@ import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
-import { Empty, Failure, Loading } from '../../ui/parts.tsx';
+import { Empty, Failure } from '../../ui/parts.tsx';
 import { Tabs } from '../../ui/Tabs.tsx';
 import { useMeasureFormat } from '../../ui/useMeasureFormat.ts';
 import { useDerived } from '../../workers/useDerived.ts';
@@ -22,9 +22,10 @@ import { useSight } from '../../workers/useSight.ts';
 import { SeenFrom } from './SeenFrom.tsx';
 import { SeenSections } from './SeenSections.tsx';
 import { SeenThings } from './SeenThings.tsx';
+import { later } from '../../ui/later.tsx';
 
 // Three dimensions come when they are looked at.
-const WalkSheet = lazy(() => import('./WalkSheet.tsx').then((sheet) => ({ default: sheet.WalkSheet })));
+const WalkSheet = later(() => import('./WalkSheet.tsx').then((sheet) => sheet.WalkSheet), 'Opening the walk');
 
 /** Studs that a smaller share of all eyes sees are hatched, percent. */
 const SELDOM = 25;
@@ -59,9 +60,7 @@ export function SightPage() {
       </div>
       <div className="grid grid-rows-[minmax(16rem,2fr)_minmax(16rem,3fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_472px] min-h-0">
         {sheet === 'walk' ? (
-          <Suspense fallback={<Loading what="Opening the walk" />}>
-            <WalkSheet scene={scene} sight={sight} />
-          </Suspense>
+          <WalkSheet scene={scene} sight={sight} />
         ) : (
           <>
             <div className="min-h-0 min-w-0 relative">

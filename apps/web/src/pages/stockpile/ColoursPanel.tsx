@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Plus } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import {
@@ -18,14 +18,16 @@ import { listOf } from '@quarry/core/document';
 import { present } from '@quarry/core/grid';
 import { FIRST_COLOUR } from '../../ui/fieldSpec.ts';
 import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
-import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
+import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { CustomGrounds } from './CustomGrounds.tsx';
 import { LeavesPart } from './LeavesPart.tsx';
 import { RecipeSheet } from './RecipeSheet.tsx';
+import { later } from '../../ui/later.tsx';
 
-const PaintedBoard = lazy(() =>
-  import('./PaintedBoard.tsx').then((board) => ({ default: board.PaintedBoard })),
+const PaintedBoard = later(
+  () => import('./PaintedBoard.tsx').then((board) => board.PaintedBoard),
+  'Opening the board',
 );
 
 /** The palette, what is near to what and to whose eyes, and the recipes that ground is made by. */
@@ -150,9 +152,7 @@ export function ColoursPanel() {
           </button>
           {onBoard ? (
             <div className="h-[460px] border hair">
-              <Suspense fallback={<Loading what="Opening the board" />}>
-                <PaintedBoard />
-              </Suspense>
+              <PaintedBoard />
             </div>
           ) : recipe ? (
             <RecipeSheet key={recipe.id} recipe={recipe} plans={plans} />

@@ -1,15 +1,16 @@
 import { FileDown } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { unlistedBuildings } from '@quarry/core/structures';
 import { countOf } from '@quarry/core/grid';
 import { listOf } from '@quarry/core/document';
 import { freshId, useEdit, useIsPlanner, useScene } from '../../data/useDisplay.tsx';
-import { Empty, Heading, Loading } from '../../ui/parts.tsx';
+import { Empty, Heading } from '../../ui/parts.tsx';
 import { useDerived } from '../../workers/useDerived.ts';
 import { ListSheet } from './ListSheet.tsx';
 import { piecesOf } from './piecesOf.ts';
+import { later } from '../../ui/later.tsx';
 
-const ImportSheet = lazy(() => import('./ImportSheet.tsx').then((sheet) => ({ default: sheet.ImportSheet })));
+const ImportSheet = later(() => import('./ImportSheet.tsx').then((sheet) => sheet.ImportSheet), 'Opening');
 
 /** Lists that people bring: what buildings and casts need, and what kits hold. */
 export function ListsPanel() {
@@ -69,14 +70,12 @@ export function ListsPanel() {
       </div>
       <div className="overflow-auto px-4 py-2.5 min-h-0">
         {importing && (
-          <Suspense fallback={<Loading what="Opening" />}>
-            <ImportSheet
-              onDone={(id) => {
-                setImporting(false);
-                setChosen(id);
-              }}
-            />
-          </Suspense>
+          <ImportSheet
+            onDone={(id) => {
+              setImporting(false);
+              setChosen(id);
+            }}
+          />
         )}
         {!importing && list && (
           <ListSheet key={list.id} list={list} plans={plans} onGone={() => setChosen(null)} />

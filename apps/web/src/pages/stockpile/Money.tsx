@@ -1,11 +1,11 @@
-import { lazy, Suspense } from 'react';
 import { balances, costBySection } from '@quarry/core/materials';
 import { displayOf, listOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
-import { Basis, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
+import { Basis, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { later } from '../../ui/later.tsx';
 
-const CostChart = lazy(() => import('./CostChart.tsx').then((chart) => ({ default: chart.CostChart })));
+const CostChart = later(() => import('./CostChart.tsx').then((chart) => chart.CostChart), 'Drawing');
 
 /** Guess against actual, by section and over time, and who owes whom. */
 export function Money() {
@@ -44,9 +44,8 @@ export function Money() {
             },
           ]}
         />
-        <Suspense fallback={<Loading what="Drawing" />}>
-          <CostChart orders={listOf(scene, 'order')} currency={currency} />
-        </Suspense>
+
+        <CostChart orders={listOf(scene, 'order')} currency={currency} />
       </section>
       <section aria-label="Shared cost">
         <Heading>Shared cost</Heading>

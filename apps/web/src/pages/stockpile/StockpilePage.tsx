@@ -1,5 +1,3 @@
-import { lazy, Suspense } from 'react';
-import { Loading } from '../../ui/parts.tsx';
 import { PAGE_SHEETS } from '../../frame/pages.ts';
 import { useSheet } from '../../frame/useSheet.ts';
 import { Tabs } from '../../ui/Tabs.tsx';
@@ -9,17 +7,29 @@ import { NeedsPanel } from './NeedsPanel.tsx';
 import { StockPanel } from './StockPanel.tsx';
 import { ListsPanel } from './ListsPanel.tsx';
 import { OrdersPanel } from './OrdersPanel.tsx';
+import { later } from '../../ui/later.tsx';
 
 /** Loaded when they are opened: layers draw in three dimensions, the others are opened seldom. */
-const LayersPanel = lazy(() => import('./LayersPanel.tsx').then((panel) => ({ default: panel.LayersPanel })));
-const MatrixPanel = lazy(() => import('./MatrixPanel.tsx').then((panel) => ({ default: panel.MatrixPanel })));
-const ColoursPanel = lazy(() =>
-  import('./ColoursPanel.tsx').then((panel) => ({ default: panel.ColoursPanel })),
+const LayersPanel = later(
+  () => import('./LayersPanel.tsx').then((panel) => panel.LayersPanel),
+  'Opening the sheet',
 );
-const SwapsPanel = lazy(() => import('./SwapsPanel.tsx').then((panel) => ({ default: panel.SwapsPanel })));
-const BuyPanel = lazy(() => import('./BuyPanel.tsx').then((panel) => ({ default: panel.BuyPanel })));
-const MethodsPanel = lazy(() =>
-  import('./MethodsPanel.tsx').then((panel) => ({ default: panel.MethodsPanel })),
+const MatrixPanel = later(
+  () => import('./MatrixPanel.tsx').then((panel) => panel.MatrixPanel),
+  'Opening the sheet',
+);
+const ColoursPanel = later(
+  () => import('./ColoursPanel.tsx').then((panel) => panel.ColoursPanel),
+  'Opening the sheet',
+);
+const SwapsPanel = later(
+  () => import('./SwapsPanel.tsx').then((panel) => panel.SwapsPanel),
+  'Opening the sheet',
+);
+const BuyPanel = later(() => import('./BuyPanel.tsx').then((panel) => panel.BuyPanel), 'Opening the sheet');
+const MethodsPanel = later(
+  () => import('./MethodsPanel.tsx').then((panel) => panel.MethodsPanel),
+  'Opening the sheet',
 );
 
 /** What is needed, in which colours, who has it, what is short, and what it costs. */
@@ -36,19 +46,17 @@ export function StockpilePage() {
         </span>
       </div>
       <section role="tabpanel" aria-label={word} className="min-h-0 overflow-auto bg-base-100">
-        <Suspense fallback={<Loading what={`Opening ${word}`} />}>
-          {panel === 'needs' && <NeedsPanel />}
-          {panel === 'matrix' && <MatrixPanel />}
-          {panel === 'stock' && <StockPanel />}
-          {panel === 'lists' && <ListsPanel />}
-          {panel === 'orders' && <OrdersPanel />}
-          {panel === 'buy' && <BuyPanel />}
-          {panel === 'swaps' && <SwapsPanel />}
-          {panel === 'colours' && <ColoursPanel />}
-          {panel === 'methods' && <MethodsPanel />}
-          {panel === 'layers' && <LayersPanel />}
-          {panel === 'bases' && <BasesPanel />}
-        </Suspense>
+        {panel === 'needs' && <NeedsPanel />}
+        {panel === 'matrix' && <MatrixPanel />}
+        {panel === 'stock' && <StockPanel />}
+        {panel === 'lists' && <ListsPanel />}
+        {panel === 'orders' && <OrdersPanel />}
+        {panel === 'buy' && <BuyPanel />}
+        {panel === 'swaps' && <SwapsPanel />}
+        {panel === 'colours' && <ColoursPanel />}
+        {panel === 'methods' && <MethodsPanel />}
+        {panel === 'layers' && <LayersPanel />}
+        {panel === 'bases' && <BasesPanel />}
       </section>
     </div>
   );

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { crewApi } from '../../data/crewApi.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { signedIn } from '../../data/me.ts';
 import { MIN_PASSWORD } from '@quarry/protocol/accounts';
 import { TextInput, Trouble } from '../../ui/forms.tsx';
@@ -12,9 +12,9 @@ export function ResetPage() {
   const [login, setLogin] = useState('');
   const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
-  const ask = useMutation({ mutationFn: () => crewApi.askReset(login.trim()) });
+  const ask = useMutation({ mutationFn: () => accountApi.askReset(login.trim()) });
   const reset = useMutation({
-    mutationFn: () => crewApi.reset(login.trim(), code, password),
+    mutationFn: () => accountApi.reset(login.trim(), code, password),
     onSuccess: (user) => {
       signedIn(user);
       void navigate('/');

@@ -6,6 +6,7 @@ import { sceneFrom } from '@quarry/core/document';
 import { LONGEST } from '../../../test/openPage.tsx';
 import { renderOn, sees } from '../../../test/renderOn.tsx';
 import { ApiProblem, api, keys, queryClient } from '../../data/api.ts';
+import { accountApi } from '../../data/accountApi.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { JoinPage } from './JoinPage.tsx';
 import { ResetPage } from './ResetPage.tsx';
@@ -138,9 +139,9 @@ describe('the first account of an instance', () => {
 
 test('a forgotten password: an owner is asked for a code, the code sets a new one and signs in', async () => {
   const message = 'If there is such an account, its owners have a message now.';
-  const ask = jest.spyOn(crewApi, 'askReset').mockResolvedValue({ message });
+  const ask = jest.spyOn(accountApi, 'askReset').mockResolvedValue({ message });
   const reset = jest
-    .spyOn(crewApi, 'reset')
+    .spyOn(accountApi, 'reset')
     .mockRejectedValueOnce(refusal('wrong-code', 'This name and code do not belong together.'))
     .mockResolvedValueOnce(ada);
   await open(<ResetPage />, '/reset');
