@@ -190,7 +190,7 @@ export async function goTo(page: Page, at: string): Promise<void> {
 async function pageThere(page: Page, at: string): Promise<void> {
   await page.waitForSelector(`nav[aria-label="Pages"] a[aria-current="page"][href$="/${at}"]`);
   await page.waitForFunction(
-    () => !document.querySelector('main')?.textContent?.startsWith('Opening the page'),
+    () => !document.querySelector('main')?.textContent?.trim().startsWith('Opening the page'),
   );
   if (at === 'plan') await boardReady(page);
 }

@@ -8,6 +8,9 @@ import { DerivedDataProvider } from './workers/derived.tsx';
 
 // The pages of one display, by their addresses. Each comes when it is opened; the board and the solver are heavy.
 
+/** Loads a page that is about to be opened. What does not come is asked for again when it is. */
+const loadNear = (page: keyof typeof PAGES): void => void PAGES[page].load().catch(() => undefined);
+
 /** A display with the frame around its pages. */
 export function DisplayPages({ user }: { user: User }) {
   const { id = '' } = useParams();
@@ -30,7 +33,7 @@ export function DisplayPages({ user }: { user: User }) {
     >
       <DerivedDataProvider>
         <Routes>
-          <Route element={<Frame />}>
+          <Route element={<Frame onNear={loadNear} />}>
             <Route index element={<Navigate to="plan" replace />} />
             {Object.entries(PAGES).map(([path, Page]) => (
               <Route key={path} path={path} element={<Page />} />

@@ -20,7 +20,7 @@ import { LiveRegion } from './LiveRegion.tsx';
 import { ProposalBar } from './ProposalBar.tsx';
 import { VersionBar, VersionPicker } from './VersionBar.tsx';
 import { countOpen } from './countOpen.ts';
-import { PAGES, goKeys } from './pages.ts';
+import { PAGES, goKeys, type PageId } from './pages.ts';
 import { later } from '../ui/later.tsx';
 
 /** The finder and the list of findings are loaded once the page has come to rest, or when they are asked for before. */
@@ -44,8 +44,11 @@ const UNDO_KEYS = {
     target instanceof HTMLElement && target.matches('input, textarea') && target.dataset.draft !== 'none',
 };
 
-/** The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving. */
-export function Frame() {
+/**
+ * The frame round every page of a display: rail, top bar, findings, finder, keys and the word about saving.
+ * @param onNear somebody is about to open a page: it may be loaded
+ */
+export function Frame({ onNear }: { onNear: (page: PageId) => void }) {
   const link = useLink();
   const scene = useScene('display');
   const heard = useDisplay(({ heard }) => heard);
@@ -92,7 +95,7 @@ export function Frame() {
         onFind={() => setFinder(true)}
         onFindings={() => (findingsOpen ? closeFindings() : openFindings())}
       />
-      <PageRail onKeys={() => setKeysOpen(true)} />
+      <PageRail onKeys={() => setKeysOpen(true)} onNear={onNear} />
       <main className="relative min-w-0 min-h-0 overflow-auto flex flex-col">
         <ProposalBar />
         <VersionBar />
@@ -177,7 +180,7 @@ function TopBar({
 }
 
 /** The pages in working order, each with what is found on it. */
-function PageRail({ onKeys }: { onKeys: () => void }) {
+function PageRail({ onKeys, onNear }: { onKeys: () => void; onNear: (page: PageId) => void }) {
   const link = useLink();
   const judgement = useDerived(({ judgement }) => judgement);
   const unread = useUnread().size;
@@ -195,6 +198,8 @@ function PageRail({ onKeys }: { onKeys: () => void }) {
           <NavLink
             key={id}
             to={`${base}/${id}`}
+            onPointerEnter={() => onNear(id)}
+            onFocus={() => onNear(id)}
             className={({ isActive }) =>
               `flex-1 sm:flex-none flex items-center justify-center sm:justify-start gap-1 sm:gap-2 px-px sm:px-3 max-sm:text-[11px] max-sm:tracking-tight h-11 sm:h-8 sm:max-lg:h-11 shrink-0 border-t-3 sm:border-t-0 sm:border-l-3 ${isActive ? 'border-primary bg-base-200 font-semibold' : 'border-transparent hover:bg-base-200'}`
             }

@@ -40,7 +40,12 @@ export function later<P extends object>(
     }, [Loaded]);
     if (failed) throw failed.error;
     if (Loaded) return <Loaded {...props} />;
-    return what === undefined ? null : <Loading what={what} />;
+    return what === undefined ? null : (
+      // What is there soon is not announced: nothing flickers.
+      <div className="appears-late">
+        <Loading what={what} />
+      </div>
+    );
   }
   return Object.assign(Later, { load: ask });
 }
