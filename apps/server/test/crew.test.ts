@@ -437,6 +437,10 @@ describe('the public page', () => {
     const html = await answer.text();
     expect([answer.status, answer.headers.get('x-robots-tag')]).toEqual([200, 'noindex']);
     expect(answer.headers.get('content-type')).toBe('text/html; charset=utf-8');
+    // Compressed once for all; who cannot read that gets the same.
+    expect(answer.headers.get('content-encoding')).toBe('gzip');
+    const plain = await fetch(url, { headers: { 'accept-encoding': 'identity' } });
+    expect([plain.headers.get('content-encoding'), await plain.text()]).toEqual([null, html]);
     const text = html.replace(/<[^>]*>/g, ' ').replace(/\s+/g, ' ');
     for (const seen of ['Skarn Edge', 'Larkmoor Brick Show', 'figures in scenes 21', 'cats 1'])
       expect(text).toContain(seen);

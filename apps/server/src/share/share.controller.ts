@@ -1,6 +1,6 @@
-import { Controller, Delete, Get, Headers, HttpCode, Inject, Put, Res } from '@nestjs/common';
+import { Controller, Delete, Get, Headers, HttpCode, Inject, Put, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import type { z } from 'zod';
 import { digestSchema, photoQuerySchema } from '@quarry/protocol/photos';
 import { setShareSchema, type ShareState } from '@quarry/protocol/share';
@@ -46,14 +46,15 @@ export class PublicController {
   @Get(':token')
   async page(
     @PathId('token') token: string,
-    @Headers('if-none-match') known: string | undefined,
+    @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
     response.set({ 'cache-control': 'no-cache', 'x-robots-tag': 'noindex' }).type('html');
     try {
-      const { html, etag } = await this.share.page(token);
-      response.set({ etag });
-      if (known === etag) response.status(304).end();
+      const { html, gzip, etag } = await this.share.page(token);
+      response.set({ etag }).vary('accept-encoding');
+      if (request.headers['if-none-match'] === etag) response.status(304).end();
+      else if (request.acceptsEncodings('gzip')) response.set('content-encoding', 'gzip').send(gzip);
       else response.send(html);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;

@@ -1,4 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
 import { Inject, Injectable } from '@nestjs/common';
 import { formatISO } from 'date-fns';
 import { eq } from 'drizzle-orm';
@@ -12,16 +14,23 @@ import type { Store } from '../store/database.ts';
 import { shares } from '../store/tables.ts';
 import { nothingHere, readFrame } from './frame.ts';
 
-/** A page as it was last made, and of what. */
-interface Drawn {
-  html: string;
+/** A page as it is sent. */
+export interface SentPage {
+  html: Buffer;
+  /** The same, compressed once for all who ask. */
+  gzip: Buffer;
   etag: string;
+}
+/** A page as it was last made, and of what. */
+interface Drawn extends SentPage {
   madeAt: number;
   /** Of the display's last change. */
   seq: number;
   /** Its address and day, and whether it names people. */
   key: string;
 }
+
+const compressed = promisify<Buffer, Buffer>(gzip);
 
 /** Shortest time between two renderings of a public page, ms: a thousand visitors cost one. */
 const FRESH_MS = 10_000;
@@ -72,7 +81,7 @@ export class ShareService {
   }
 
   /** The page as HTML with its tag. @throws ApiError 404 for an address that opens nothing */
-  async page(token: string): Promise<{ html: string; etag: string }> {
+  async page(token: string): Promise<SentPage> {
     const share = this.store.db.select().from(shares).where(eq(shares.token, token)).get();
     if (!share) throw notFound('shared display');
     const { displayId, names } = share;
@@ -109,9 +118,9 @@ export class ShareService {
     const setting = { token, today, frame: this.frame };
     const job = { what: 'page' as const, rows: this.press.textOf(scene), at, names, setting };
     const { body } = await this.press.make(`page ${displayId}`, job);
-    const html = typeof body === 'string' ? body : Buffer.from(body).toString('utf8');
+    const html = Buffer.from(body);
     const etag = `"${createHash('sha256').update(html).digest('base64url').slice(0, 22)}"`;
-    const made = { html, etag, madeAt: Date.now(), seq, key };
+    const made = { html, gzip: await compressed(html), etag, madeAt: Date.now(), seq, key };
     // Switched off, or given another address, while it was drawn: nothing is kept.
     if (this.state(displayId).token === token) this.drawn.set(displayId, made);
     return made;
