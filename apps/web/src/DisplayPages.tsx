@@ -1,6 +1,6 @@
 import { Link, Navigate, Route, Routes, useParams } from 'react-router';
 import type { User } from '@quarry/protocol/accounts';
-import { PAGES } from './laterPages.ts';
+import { LATER_PAGES } from './laterPages.ts';
 import { DisplayProvider } from './data/useDisplay.tsx';
 import { Frame } from './frame/Frame.tsx';
 import { Failure, Loading } from './ui/states.tsx';
@@ -9,7 +9,8 @@ import { DerivedDataProvider } from './workers/derived.tsx';
 // The pages of one display, by their addresses. Each comes when it is opened; the board and the solver are heavy.
 
 /** Loads a page that is about to be opened. What does not come is asked for again when it is. */
-const loadNear = (page: keyof typeof PAGES): void => void PAGES[page].load().catch(() => undefined);
+const loadNear = (page: keyof typeof LATER_PAGES): void =>
+  void LATER_PAGES[page].load().catch(() => undefined);
 
 /** A display with the frame around its pages. */
 export function DisplayPages({ user }: { user: User }) {
@@ -35,7 +36,7 @@ export function DisplayPages({ user }: { user: User }) {
         <Routes>
           <Route element={<Frame onNear={loadNear} />}>
             <Route index element={<Navigate to="plan" replace />} />
-            {Object.entries(PAGES).map(([path, Page]) => (
+            {Object.entries(LATER_PAGES).map(([path, Page]) => (
               <Route key={path} path={path} element={<Page />} />
             ))}
             <Route

@@ -3,7 +3,7 @@ import { later } from './ui/later.tsx';
 const OPENING = 'Opening the page';
 
 /** The pages of a display by their addresses: each comes when it is opened, the board and the solver are heavy. */
-export const PAGES = {
+export const LATER_PAGES = {
   brief: later(() => import('./pages/brief/BriefPage.tsx').then((file) => file.BriefPage), OPENING),
   survey: later(() => import('./pages/survey/SurveyPage.tsx').then((file) => file.SurveyPage), OPENING),
   plan: later(() => import('./pages/plan/PlanPage.tsx').then((file) => file.PlanPage), OPENING),

@@ -9,7 +9,7 @@ import type { User } from '@quarry/protocol/accounts';
 import { rememberedMe } from './data/me.ts';
 import { useView } from './data/view.ts';
 import { DisplaysPage } from './pages/displays/DisplaysPage.tsx';
-import { PAGES } from './laterPages.ts';
+import { LATER_PAGES } from './laterPages.ts';
 import { later } from './ui/later.tsx';
 import { Failure, Loading } from './ui/states.tsx';
 import './styles.css';
@@ -136,7 +136,7 @@ function Words() {
 function loadAhead(pathname: string): void {
   const [, root, , page] = pathname.split('/');
   if (root !== 'd') return;
-  const shown = Object.entries(PAGES).flatMap(([path, Page]) => (path === page ? [Page] : []));
+  const shown = Object.entries(LATER_PAGES).flatMap(([path, Page]) => (path === page ? [Page] : []));
   // What does not come is asked for again where it is shown, which says so.
   for (const { load } of [DisplayPages, ...shown]) load().catch(() => undefined);
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { changeSchema, idSchema, rowSchema } from '@quarry/core/document';
+import { changeSchema, idSchema, rowSchema, zoneSchema } from '@quarry/core/document';
 
 // The log of a display: read, looked back through, reverted. Times are ms since the epoch.
 
@@ -65,5 +65,7 @@ export const countedOpsSchema = z.object({ add: z.int(), patch: z.int(), remove:
 /** Sequence number of the restoring batch; null: nothing differed. */
 export const restoredSchema = z.object({ seq: z.int().nullable() });
 export type Restored = z.infer<typeof restoredSchema>;
+/** In which zone days end; empty: UTC. */
+export const sharesQuerySchema = z.object({ zone: zoneSchema });
 /** Shares of sections done, 0 to 1, on the days on which one changed. */
 export const sharesSchema = z.array(z.object({ date: z.string(), done: z.record(z.string(), z.number()) }));

@@ -9,6 +9,7 @@ import {
   historyFilterSchema,
   momentQuerySchema,
   restoreSchema,
+  sharesQuerySchema,
   type HistoryFilter,
   type HistoryPage,
   type Past,
@@ -45,8 +46,11 @@ export class HistoryController {
 
   /** How far each section was at the end of every day on which one moved. */
   @Get('shares')
-  shares(@PathId() id: string): SharesOfDay[] {
-    return this.history.shares(id);
+  shares(
+    @PathId() id: string,
+    @ValidQuery(sharesQuerySchema) { zone }: z.output<typeof sharesQuerySchema>,
+  ): SharesOfDay[] {
+    return this.history.shares(id, zone);
   }
 
   /** The display as it was after a number of its log. */

@@ -116,11 +116,16 @@ export class HistoryService {
     return Math.max(first, row?.seq ?? first);
   }
 
-  /** How far the sections were, day by day, as long as the log goes back. */
-  shares(displayId: string): SharesOfDay[] {
+  /** How far the sections were, day by day, as long as the log goes back. @param zone in which days end */
+  shares(displayId: string, zone: string): SharesOfDay[] {
     const { seq, at } = this.beginning(displayId);
     const first = this.sceneAt(displayId, seq);
-    return sharesByDay(first.scene, at, this.entries(displayId, seq, this.displays.load(displayId).seq));
+    return sharesByDay(
+      first.scene,
+      at,
+      this.entries(displayId, seq, this.displays.load(displayId).seq),
+      zone,
+    );
   }
 
   /** Changes that take a batch back, or what later batches stand in the way. Builders take back their own only. */

@@ -1,7 +1,7 @@
 import { colourName, partName } from '@quarry/core/catalogue';
 import { planDrawing } from '@quarry/core/formats';
 import { MM_PER_STUD, type Rect, formatPercent, formatChance } from '@quarry/core/grid';
-import { sinceReportSchema, workWords } from '@quarry/core/history';
+import { sinceReportSchema, spanWords, workWords } from '@quarry/core/history';
 import { compileRelief } from '@quarry/core/terrain';
 import { MAX_STUDS, listOf, type Scene } from '@quarry/core/document';
 import { z } from 'zod';
@@ -25,7 +25,6 @@ export const reportBodySchema = z.strictObject({
     .default([]),
 });
 
-const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
 const percent = (share: number | null) => (share === null ? 'new' : formatPercent(share));
 
 /** The report on paper: what was written, the plans before and now side by side, what changed, figures, what is next. */
@@ -67,7 +66,7 @@ export async function reportSheet(
     y += 8;
   }
   write(
-    `From ${day(report.fromAt)} to ${day(report.at)}: ${percent(report.done.before)} done before, ${percent(report.done.after)} now.`,
+    `${spanWords(report)}: ${percent(report.done.before)} done before, ${percent(report.done.after)} now.`,
   );
   if (report.work.sessions > 0 && !whole) write(`${workWords(report.work)}.`);
   const besides = report.without.length > 0 ? `, but for section ${report.without.join(', ')}` : '';

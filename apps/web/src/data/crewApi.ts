@@ -60,7 +60,9 @@ export const crewApi = {
     call('GET', `/displays/${id}/history?${query(filter)}`, historyPageSchema),
   /** Uploads a photo; the server re-encodes it. */
   keepPhoto: (id: string, picture: Blob) => call('POST', `/displays/${id}/photos`, keptPhotoSchema, picture),
-  shares: (id: string) => call('GET', `/displays/${id}/shares`, sharesSchema),
+  /** @param zone in which days end */
+  shares: (id: string, zone: string) =>
+    call('GET', `/displays/${id}/shares?${new URLSearchParams({ zone }).toString()}`, sharesSchema),
   moment: (id: string, at: number) => call('GET', `/displays/${id}/moment?at=${at}`, momentSchema),
   past: (id: string, seq: number) => call('GET', `/displays/${id}/history/${seq}`, pastSchema),
   takingBack: (id: string, seq: number) =>

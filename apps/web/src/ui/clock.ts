@@ -14,6 +14,9 @@ export function useNow(): number {
   return now;
 }
 
+/** The zone of this machine’s clock, an IANA name. */
+export const localZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
 /** The day of a moment by this machine’s clock, ISO date. */
 export const localDay = (instant: string): string => formatISO(parseISO(instant), { representation: 'date' });
 

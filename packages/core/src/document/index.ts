@@ -14,7 +14,7 @@ export {
   STANCES,
 } from './kinds/display.ts';
 export { ALIAS_ABOUT } from './kinds/alias.ts';
-export { isZone } from './kinds/calendar.ts';
+export { isZone, zoneSchema } from './kinds/calendar.ts';
 export {
   CHARACTER_FORMS,
   type CharacterForm,

@@ -267,6 +267,7 @@ describe('a report', () => {
     ]);
     const options = {
       ...{ from: 0, fromAt: null, upto: 3, at: Date.parse('2031-07-01T12:00:00Z'), section: null },
+      zone: '',
       missing: [
         { part: 'brick-2x4', colour: 'slate', qty: 5, section: 'west' },
         { part: 'brick-2x4', colour: 'slate', qty: 7, section: 'east' },
@@ -315,6 +316,9 @@ describe('a report', () => {
     expect(reportMarkdown(reportSince(before, worked, told, { ...span, section: 'west' }))).toContain(
       '1.5 hours at the table in 1 session, 120 pieces counted.',
     );
+    // At noon in UTC the next day begins in Auckland.
+    const there = reportMarkdown(reportSince(before, scene, told, { ...span, zone: 'Pacific/Auckland' }));
+    expect(there).toContain('From 2031-06-10 to 2031-07-02.');
     // Of one section; and for the public without anybody's name.
     const west = reportSince(before, scene, told, { ...options, section: 'west', names: false });
     expect([west.batches, west.sections.length, west.short]).toEqual([2, 1, 5]);
@@ -343,7 +347,7 @@ test('a report leaves out what is again as it was or came and went, and prints n
   const { told } = describeLog(before, entries);
   const { sections } = reportSince(before, scene, told, {
     ...{ from: 0, fromAt: null, upto: log.length, at: 0, section: null, names: true },
-    ...{ missing: null, outlook: null },
+    ...{ missing: null, outlook: null, zone: '' },
   });
   const said = sections.flatMap(({ sentences }) => sentences);
   expect(said).toHaveLength(4);
@@ -380,7 +384,7 @@ describe('how far the sections were', () => {
       set: { ...set },
     });
     const weights = [0, 0, 1, 1, 0, 0, 0];
-    const days = sharesByDay(from, at(1), [
+    const entries = [
       { at: at(2), changes: [set('west', { stage: 'ground' })] },
       {
         at: at(2, 18),
@@ -392,13 +396,17 @@ describe('how far the sections were', () => {
         changes: [{ op: 'patch', kind: 'display', id: 'display', v: 1, set: { stageWeights: weights } }],
       },
       { at: at(5), changes: [{ op: 'remove', kind: 'section', id: 'east', v: 1 }] },
-    ]);
+    ] satisfies Parameters<typeof sharesByDay>[2];
     // 5 + 10 of 100 parts, and half of 30; then half of the one stage of two that count.
-    expect(days).toEqual([
+    expect(sharesByDay(from, at(1), entries, '')).toEqual([
       { date: '2031-06-01', done: { west: 0, east: 0 } },
       { date: '2031-06-02', done: { west: expect.closeTo(0.3, 12), east: 0 } },
       { date: '2031-06-04', done: { west: 0.25, east: 0 } },
       { date: '2031-06-05', done: { west: 0.25 } },
+    ]);
+    // Noon in UTC is midnight in Auckland: the next day begins.
+    expect(sharesByDay(from, at(1), entries, 'Pacific/Auckland').map(({ date }) => date)).toEqual([
+      ...['2031-06-02', '2031-06-03', '2031-06-05', '2031-06-06'],
     ]);
   });
 });

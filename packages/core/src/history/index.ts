@@ -12,6 +12,7 @@ export {
   reportMarkdown,
   reportSince,
   sinceReportSchema,
+  spanWords,
   workWords,
   type Missing,
   type SinceReport,

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { countOf, formatPercent, formatChance } from '../grid/index.ts';
 import { colourName, partName } from '../catalogue/index.ts';
-import { progressOf, workDone, type Outlook } from '../progress/index.ts';
+import { dateIn, progressOf, workDone, type Outlook } from '../progress/index.ts';
 import {
   STAGES,
   differencesOf,
   displayOf,
   isComing,
+  isoAfter,
   listOf,
   promisesOf,
   stageWord,
@@ -15,6 +16,7 @@ import {
   wishesWord,
   type Entity,
   type Kind,
+  zoneSchema,
   type Scene,
 } from '../document/index.ts';
 import type { DescribedEntry } from './sentences.ts';
@@ -48,6 +50,8 @@ export const sinceReportSchema = z.strictObject({
   /** Milliseconds since the epoch, UTC; null: since the beginning. */
   fromAt: z.number().nullable(),
   at: z.number(),
+  /** In which its moments have their days; empty: UTC. */
+  zone: zoneSchema,
   batches: count,
   people: z.array(words).max(200),
   done: z.strictObject({ before: share, after: share }),
@@ -92,12 +96,12 @@ type SectionReport = z.infer<typeof sectionReportSchema>;
 /** The most sentences a section's part has, and lines of what is missing. */
 const MAX_SENTENCES = 12;
 const MAX_MISSING = 12;
-const DAY_MS = 86_400_000;
 
 /**
  * @param before the scene at the last report
  * @param after the scene as it stands
  * @param entries the log between them
+ * @param options.zone IANA name, in which moments have their days; empty: UTC
  * @param options.section only what belongs to this section
  * @param options.names whether people are named
  * @param options.missing what is short, of all sections or of that one; null: not counted
@@ -112,13 +116,14 @@ export function reportSince(
     fromAt: number | null;
     upto: number;
     at: number;
+    zone: string;
     section: string | null;
     names: boolean;
     missing: readonly (Missing & { section: string | null })[] | null;
     outlook: Pick<Outlook, 'shows' | 'without'> | null;
   },
 ): SinceReport {
-  const { section: only, names, missing, from, fromAt, upto, at, outlook } = options;
+  const { section: only, names, missing, from, fromAt, upto, at, zone, outlook } = options;
   const of = only === null ? undefined : after.section[only];
   const concerned = entries.filter(
     (entry) => only === null || entry.descriptions.some(({ section }) => section === only),
@@ -127,7 +132,7 @@ export function reportSince(
   const short = missing?.filter(({ section }) => only === null || section === only) ?? null;
   return {
     title: of ? `${displayOf(after).name}: section ${of.letter}, ${of.name}` : displayOf(after).name,
-    ...{ from, upto, fromAt, at },
+    ...{ from, upto, fromAt, at, zone },
     batches: concerned.length,
     people: names ? [...new Set(concerned.map(({ author }) => author))].sort() : [],
     done: of
@@ -137,9 +142,10 @@ export function reportSince(
     figures: compareTotals(before, after),
     missing: mostMissing(short ?? []),
     short: short && short.reduce((sum, { qty }) => sum + qty, 0),
-    next: nextOf(after, only, names, at),
+    next: nextOf(after, only, names, dateIn(at, zone)),
     // Promises and what is looked for are those of the whole display.
-    promised: only === null ? promisedIn(after, fromAt, at) : [],
+    promised:
+      only === null ? promisedIn(after, fromAt === null ? '' : dateIn(fromAt, zone), dateIn(at, zone)) : [],
     wishes: only === null ? wishLines(after) : [],
     lookedFor: only === null ? lookedFor(after, names) : [],
     versions: only === null ? versionLines(before, after) : [],
@@ -243,9 +249,8 @@ function mostMissing(short: readonly (Missing & { section: string | null })[]): 
 }
 
 /** The next stage of each section, and what the calendar brings within four weeks. */
-function nextOf(scene: Scene, only: string | null, names: boolean, at: number): string[] {
-  const soon = new Date(at + 28 * DAY_MS).toISOString().slice(0, 10);
-  const today = new Date(at).toISOString().slice(0, 10);
+function nextOf(scene: Scene, only: string | null, names: boolean, today: string): string[] {
+  const soon = isoAfter(today, 28);
   const stages = listOf(scene, 'section')
     .filter(({ id, stage }) => (only === null || id === only) && stage !== 'done')
     .toSorted((a, b) => (a.letter < b.letter ? -1 : 1))
@@ -275,10 +280,8 @@ function nextOf(scene: Scene, only: string | null, names: boolean, at: number): 
 /** So many milestones and lost things are told. */
 const MAX_TOLD = 40;
 
-/** Promises of milestones since the last report, and of the next one. */
-function promisedIn(scene: Scene, fromAt: number | null, at: number): SinceReport['promised'] {
-  const isoDay = (time: number) => new Date(time).toISOString().slice(0, 10);
-  const [from, today] = [fromAt === null ? '' : isoDay(fromAt), isoDay(at)];
+/** Promises of milestones since the last report, and of the next one. @param from ISO date; empty: the beginning */
+function promisedIn(scene: Scene, from: string, today: string): SinceReport['promised'] {
   const all = listOf(scene, 'milestone')
     .filter(({ promises }) => promises.length > 0)
     .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
@@ -313,7 +316,6 @@ const lookedFor = (scene: Scene, names: boolean): string[] =>
     });
 
 const percent = (share: number | null) => (share === null ? 'new' : formatPercent(share));
-const day = (at: number | null) => (at === null ? 'the beginning' : new Date(at).toISOString().slice(0, 10));
 /** Characters that Markdown would take for marks of its own. */
 const plain = (text: string) => text.replace(/[\\`*_{}[\]<>#|~]/g, '\\$&').replace(/\n/g, ' ');
 
@@ -337,11 +339,15 @@ function versionLines(before: Scene, after: Scene): string[] {
 export const workWords = ({ hours, sessions, pieces }: SinceReport['work']): string =>
   `${hours.toFixed(1)} hours at the table in ${countOf(sessions, 'session')}${pieces > 0 ? `, ${countOf(pieces, 'piece')} counted` : ''}`;
 
+/** The days that a report is about: “From 2031-05-01 to 2031-05-30”, in its zone. */
+export const spanWords = ({ fromAt, at, zone }: Pick<SinceReport, 'fromAt' | 'at' | 'zone'>): string =>
+  `From ${fromAt === null ? 'the beginning' : dateIn(fromAt, zone)} to ${dateIn(at, zone)}`;
+
 /** The report as Markdown. @param words introduction by the author */
 export function reportMarkdown(report: SinceReport, words = ''): string {
-  const { title, fromAt, at, done, sections, figures, missing, short, next, batches, people } = report;
+  const { title, done, sections, figures, missing, short, next, batches, people } = report;
   const { work, odds, without } = report;
-  const lines = [`# ${plain(title)}`, '', `From ${day(fromAt)} to ${day(at)}.`];
+  const lines = [`# ${plain(title)}`, '', `${spanWords(report)}.`];
   if (words.trim() !== '') lines.push('', words.trim());
   lines.push(
     '',

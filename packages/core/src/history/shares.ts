@@ -1,4 +1,4 @@
-import { workDone } from '../progress/index.ts';
+import { dateIn, workDone } from '../progress/index.ts';
 import {
   DISPLAY_ID,
   STAGES,
@@ -12,7 +12,7 @@ import type { Entry } from './sentences.ts';
 
 /** How far each section was at the end of a day. */
 export interface SharesOfDay {
-  /** ISO date, UTC. */
+  /** ISO date. */
   date: string;
   /** Share of its work behind it, 0 to 1, by section id; sections that were not there are left out. */
   done: Record<string, number>;
@@ -23,18 +23,20 @@ export interface SharesOfDay {
  * stages, and of their weights, is followed. The weights are those of the time.
  * @param from the scene where the log begins
  * @param at when that was, ms since the epoch
+ * @param zone IANA name, in which days end; empty: UTC
  */
 export function sharesByDay(
   from: Scene,
   at: number,
   entries: readonly Pick<Entry, 'at' | 'changes'>[],
+  zone: string,
 ): SharesOfDay[] {
   const display = { ...displayOf(from) };
   const sections = new Map<string, Pick<Section, 'stage' | 'stageDone'>>();
   for (const { id, stage, stageDone } of listOf(from, 'section')) sections.set(id, { stage, stageDone });
   const days = new Map<string, SharesOfDay>();
   const note = (moment: number) => {
-    const date = new Date(moment).toISOString().slice(0, 10);
+    const date = dateIn(moment, zone);
     const weighed: Scene = { ...from, display: { [DISPLAY_ID]: display } };
     days.set(date, {
       date,

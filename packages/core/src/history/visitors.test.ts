@@ -107,7 +107,7 @@ test('a report tells each version: how much differs in it now and before, which 
   const before = made(null, ['may', 'june'], [tree('a', 'may')]);
   const after = made('may', ['may', 'snow'], [tree('a', 'may'), tree('b', 'may'), tree('a', 'snow')]);
   const options = {
-    ...{ from: 0, fromAt: 0, upto: 0, at: 0, missing: null, outlook: null, names: true },
+    ...{ from: 0, fromAt: 0, upto: 0, at: 0, zone: '', missing: null, outlook: null, names: true },
   };
   const lines = reportSince(before, after, [], { ...options, section: null }).versions;
   expect(lines).toEqual([
@@ -139,7 +139,7 @@ test('a report tells what was promised meanwhile and next, and what is lost, wit
   });
   const options = {
     ...{ from: 0, fromAt: Date.parse('2031-05-01T12:00:00Z'), upto: 0, section: null },
-    ...{ at: Date.parse('2031-06-01T12:00:00Z'), missing: null, outlook: null },
+    ...{ at: Date.parse('2031-06-01T12:00:00Z'), zone: '', missing: null, outlook: null },
   };
   const report = reportSince(scene, scene, [], { ...options, names: true });
   expect(report.promised).toEqual([
@@ -187,7 +187,7 @@ test('a report tells the wishes of followers, those that most have first, with w
       },
     ],
   } as never);
-  const options = { from: 0, fromAt: 0, upto: 0, at: 0, missing: null, outlook: null, names: true };
+  const options = { from: 0, fromAt: 0, upto: 0, at: 0, zone: '', missing: null, outlook: null, names: true };
   const report = reportSince(scene, scene, [], { ...options, section: null });
   // 38 + 12 + 7 + 2 + 1 = 60.
   expect(report.wishes).toEqual([

@@ -14,7 +14,7 @@ const section = (
 const session = (id: string, of: string | null, start: string) => ({
   ...{ id, person: 'ada', section: of, work: 'ground' as const, minutes: 60, start },
 });
-const at = (today: string, more: object = {}) =>
+const at = (today: string, more: object = {}, zone = '') =>
   sectionSchedules(
     sceneFrom({
       // A hundred days, eight stages of one weight each.
@@ -31,6 +31,7 @@ const at = (today: string, more: object = {}) =>
       ...more,
     }),
     today,
+    zone,
   );
 
 test('days behind an even pace are its share that has gone less what is done, of all its days', () => {
@@ -73,4 +74,11 @@ test('idle is who had no session for more than two weeks, where sessions are log
   ]);
   expect(idle('2031-02-21')[0]).toEqual(['a', 15, true]);
   expect(at('2031-02-20').map((one) => one.idle)).toEqual([false, false, false]);
+});
+
+test('a session has its day where its people are', () => {
+  // Half past eleven at night in Denver is the next morning in UTC.
+  const sessions = [session('1', 'a', '2031-02-07T06:30:00Z')];
+  const rested = (zone: string) => at('2031-02-10', { sessions }, zone)[0]?.rested;
+  expect([rested('America/Denver'), rested(''), rested('Pacific/Auckland')]).toEqual([4, 3, 3]);
 });

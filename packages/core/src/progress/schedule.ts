@@ -1,4 +1,5 @@
 import { listOf, type Scene, daysBetween } from '../document/index.ts';
+import { dateIn } from './days.ts';
 import { evenPace, workDone } from './steps.ts';
 
 // Late and idle sections.
@@ -20,8 +21,11 @@ export interface SectionSchedule {
   idle: boolean;
 }
 
-/** How each section stands against an even pace, by its letter. @param today ISO date */
-export function sectionSchedules(scene: Scene, today: string): SectionSchedule[] {
+/**
+ * How each section stands against an even pace, by its letter.
+ * @param today ISO date @param zone IANA name, in which sessions have their days
+ */
+export function sectionSchedules(scene: Scene, today: string, zone: string): SectionSchedule[] {
   const pace = evenPace(scene, today);
   const planned = pace && pace.gone;
   const sessions = listOf(scene, 'session');
@@ -36,7 +40,7 @@ export function sectionSchedules(scene: Scene, today: string): SectionSchedule[]
       // Shares of days are not exact: a week behind is seven days.
       const behind = pace && Math.round((pace.gone - done) * pace.days * 1e6) / 1e6;
       const start = last.get(section.id);
-      const rested = start === undefined ? null : Math.max(0, daysBetween(start.slice(0, 10), today));
+      const rested = start === undefined ? null : Math.max(0, daysBetween(dateIn(start, zone), today));
       return {
         ...{ id: section.id, done, planned, behind, rested },
         late: !over && behind !== null && behind > LATE_DAYS,

@@ -10,6 +10,7 @@ import { keys } from '../../data/api.ts';
 import type { HistoryLine } from '@quarry/protocol/history';
 import { crewApi } from '../../data/crewApi.ts';
 import { useDisplay, useLink, useScene } from '../../data/useDisplay.tsx';
+import { localZone } from '../../ui/clock.ts';
 import { Basis, Failure, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
 import { PlanPicture } from '../../ui/PlanPicture.tsx';
 import { capital, dayWord } from '../../ui/words.ts';
@@ -237,7 +238,16 @@ function useReport({ before, lines, since, sinceAt, section }: ReportProps, now:
       ) ?? null;
     return (names) =>
       reportSince(before, scene, entries, {
-        ...{ from: since, fromAt: since === 0 ? null : sinceAt, upto: seq, at: now, section, names, missing },
+        ...{
+          from: since,
+          fromAt: since === 0 ? null : sinceAt,
+          upto: seq,
+          at: now,
+          zone: localZone(),
+          section,
+          names,
+          missing,
+        },
         outlook: answer?.ok ? answer.outlook : null,
       });
   }, [lines, rows, before, scene, since, sinceAt, seq, now, section, answer]);

@@ -3,11 +3,13 @@ import { useState } from 'react';
 import { fileName } from '@quarry/core/formats';
 import type { Rect } from '@quarry/core/grid';
 import { reportMarkdown, type SinceReport } from '@quarry/core/history';
+import { dateIn } from '@quarry/core/progress';
 import { listOf } from '@quarry/core/document';
 import { keys } from '../../data/api.ts';
 import { crewApi } from '../../data/crewApi.ts';
 import { usePaper } from '../../data/sheets.ts';
 import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
+import { localZone } from '../../ui/clock.ts';
 import { Trouble } from '../../ui/forms.tsx';
 import { Heading } from '../../ui/parts.tsx';
 import { save } from '../../ui/save.ts';
@@ -55,7 +57,7 @@ export function SendReport({
   /** People whom a text for the public would name although it may not. */
   const named =
     published && !share ? people.map((one) => one.name).filter((one) => (edited ?? words).includes(one)) : [];
-  const name = `${made.title}, ${new Date(now).toISOString().slice(0, 10)}`;
+  const name = `${made.title}, ${dateIn(now, localZone())}`;
   const print = useMutation({
     mutationFn: () =>
       crewApi.reportSheet(

@@ -6,6 +6,7 @@ import { formatPlates } from '@quarry/core/grid';
 import { SEAM_SIDES, type Change, type Seam, type SeamSide } from '@quarry/core/document';
 import { useSheets } from '../../data/sheets.ts';
 import { useDisplay, useEdit, useDenialReason, useScene } from '../../data/useDisplay.tsx';
+import { localDay } from '../../ui/clock.ts';
 import { DataTable, type Column } from '../../ui/DataTable.tsx';
 import { QuantityField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow, Loading } from '../../ui/parts.tsx';
@@ -85,7 +86,7 @@ function SeamSheetPart({ entry }: { entry: SeamEntry }) {
         {seam?.signs.map(({ side, by, at }) => (
           <span key={side} className="ink-2 text-xs">
             {' '}
-            · {side === 'a' ? a.name : b.name} by {by}, {at.slice(0, 10)}
+            · {side === 'a' ? a.name : b.name} by {by}, {localDay(at)}
           </span>
         ))}
       </p>

@@ -9,6 +9,7 @@ import { DateField, NumberField, TextField, TimeField } from '../../ui/fields.ts
 import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { RemoveButton } from '../../ui/rows.tsx';
 import { dayWord } from '../../ui/words.ts';
+import { localZone } from '../../ui/clock.ts';
 import { today } from '../../ui/days.ts';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
@@ -17,7 +18,7 @@ const WEEKS = 6;
 const MEETINGS = 4;
 const NO_HOURS = [0, 0, 0, 0, 0, 0, 0];
 const NO_STARTS = [null, null, null, null, null, null, null];
-const SHOWN_ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
+const SHOWN_ZONE = localZone();
 
 /** What comes: sessions of everybody by their own clocks, parcels, milestones and shows; and who has time when. */
 export function AgendaPanel() {

@@ -8,6 +8,7 @@ import { useDisplay, useLink } from '../../data/useDisplay.tsx';
 import { useView } from '../../data/view.ts';
 import { Failure, Heading } from '../../ui/parts.tsx';
 import { useChart } from '../../ui/useChart.ts';
+import { localZone } from '../../ui/clock.ts';
 import { today } from '../../ui/days.ts';
 import { useCounts } from '../../workers/useCounts.ts';
 
@@ -19,7 +20,7 @@ export function BurnCharts() {
   const counts = useCounts();
   const shares = useQuery({
     queryKey: [...keys.history(link.id), 'shares', seq],
-    queryFn: () => crewApi.shares(link.id),
+    queryFn: () => crewApi.shares(link.id, localZone()),
     placeholderData: (before) => before,
   });
   const { budget } = earnedValue(scene, today(), counts ?? {}, 'hours');

@@ -9,6 +9,7 @@ import { useDisplay, useEdit, useLink, useDenialReason, useScene } from '../../d
 import { useView } from '../../data/view.ts';
 import { NumberField, TextField } from '../../ui/fields.tsx';
 import { Basis, Empty, Heading, DefinitionRow } from '../../ui/parts.tsx';
+import { localZone } from '../../ui/clock.ts';
 import { daysTo, today } from '../../ui/days.ts';
 import { useDerived } from '../../workers/useDerived.ts';
 import { ProgressMap } from './ProgressMap.tsx';
@@ -24,7 +25,7 @@ export function SectionsPanel() {
   const link = useLink();
   const { showDate } = displayOf(scene);
   const { area, done, toGo } = progressOf(scene);
-  const standings = useMemo(() => sectionSchedules(scene, today()), [scene]);
+  const standings = useMemo(() => sectionSchedules(scene, today(), localZone()), [scene]);
   const blocks = useMemo(
     () =>
       new Map(

@@ -13,6 +13,15 @@ export function isZone(zone: string): boolean {
   }
 }
 
+/** A zone by its IANA name; empty: unknown. */
+export const zoneSchema = z
+  .string()
+  .max(60)
+  .refine(isZone, {
+    error: ({ input }) => `“${String(input)}” is no zone: it is told by its IANA name, such as Europe/Oslo`,
+  })
+  .default('');
+
 /** When a person can build: hours on each day of the week from Monday, days away, and where their clock stands. */
 export const calendarKind = defineKind({
   schema: z.strictObject({
@@ -26,15 +35,7 @@ export const calendarKind = defineKind({
       .array(z.strictObject({ from: z.iso.date(), to: z.iso.date() }))
       .max(60)
       .default([]),
-    /** A zone by its IANA name; empty: unknown. */
-    zone: z
-      .string()
-      .max(60)
-      .refine(isZone, {
-        error: ({ input }) =>
-          `“${String(input)}” is no zone: it is told by its IANA name, such as Europe/Oslo`,
-      })
-      .default(''),
+    zone: zoneSchema,
   }),
   group: 'calendars',
   word: 'calendar',
