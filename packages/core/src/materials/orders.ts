@@ -12,7 +12,9 @@ export interface OrderSum {
   goods: number;
   /** Goods and postage. */
   expected: number;
-  /** What was paid over what was guessed, money; null while it is not known. */
+  /** What it was thought to cost: as typed, else goods and postage; null: neither is known. */
+  guessed: number | null;
+  /** What was paid over what was guessed, money; null while one of them is not known. */
   over: number | null;
 }
 
@@ -20,7 +22,10 @@ export function sumOrder({ lines, postage, paid, guess }: Order): OrderSum {
   const pieces = lines.reduce((sum, { qty }) => sum + qty, 0);
   const came = lines.reduce((sum, line) => sum + Math.min(line.came, line.qty), 0);
   const goods = lines.reduce((sum, { qty, price }) => sum + qty * price, 0);
-  return { pieces, came, goods, expected: goods + postage, over: paid === null ? null : paid - guess };
+  const expected = goods + postage;
+  const guessed = guess > 0 ? guess : expected > 0 ? expected : null;
+  const over = paid === null || guessed === null ? null : paid - guessed;
+  return { pieces, came, goods, expected, guessed, over };
 }
 
 /** Days a parcel is late, from its expected day; 0 when it is not late or has no expected day. */
@@ -36,6 +41,8 @@ export interface SectionCost {
   section: string | null;
   guess: number;
   actual: number;
+  /** What was paid over the guess, of those orders of which both are known. */
+  over: number;
 }
 
 /**
@@ -45,7 +52,7 @@ export interface SectionCost {
 export function costBySection(scene: Scene): SectionCost[] {
   const costs = new Map<string | null, SectionCost>();
   for (const order of listOf(scene, 'order')) {
-    const { goods } = sumOrder(order);
+    const { goods, guessed, over } = sumOrder(order);
     const pieces = order.lines.reduce((sum, { qty }) => sum + qty, 0);
     const shares = order.lines.map(({ section, qty, price }) => ({
       section,
@@ -53,9 +60,10 @@ export function costBySection(scene: Scene): SectionCost[] {
     }));
     if (pieces === 0) shares.push({ section: null, share: 1 });
     for (const { section, share } of shares) {
-      const cost = costs.get(section) ?? { section, guess: 0, actual: 0 };
-      cost.guess += order.guess * share;
+      const cost = costs.get(section) ?? { section, guess: 0, actual: 0, over: 0 };
+      cost.guess += (guessed ?? 0) * share;
       cost.actual += (order.paid ?? 0) * share;
+      cost.over += (over ?? 0) * share;
       costs.set(section, cost);
     }
   }

@@ -24,7 +24,7 @@ export function CostChart({ orders, currency }: { orders: readonly Order[]; curr
       <Drawn
         night={theme === 'night'}
         series={[
-          { name: 'guessed', data: summed(({ guess }) => guess) },
+          { name: 'guessed', data: summed((order) => sumOrder(order).guessed ?? 0) },
           { name: 'paid, or as listed', data: summed((order) => order.paid ?? sumOrder(order).expected) },
         ]}
       />

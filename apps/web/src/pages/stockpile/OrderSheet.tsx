@@ -217,7 +217,7 @@ function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
   const scene = useScene('display', 'person');
   const { currency } = displayOf(scene);
   const set = useSetOrder(order);
-  const { pieces, goods, expected, over } = sumOrder(order);
+  const { pieces, goods, expected, guessed, over } = sumOrder(order);
   return (
     <aside aria-label="The order">
       <Heading>The order</Heading>
@@ -280,6 +280,9 @@ function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
         max={1e6}
         disabled={locked}
         onCommit={(guess) => set('changed the guess', { guess: guess ?? 0 })}
+        hint={
+          order.guess === 0 && guessed !== null ? `none typed: ${guessed.toFixed(2)} as listed` : undefined
+        }
       />
       <NumberField
         label="Paid"

@@ -119,6 +119,25 @@ test('what is paid is borne by shares to the cent; guess and actual stand by sec
   await page.sees('owes 33.33 kr');
 });
 
+test('an order without a typed guess is held against its lines; one without either against nothing', async () => {
+  const page = await open({
+    orders: [
+      { id: 'o', name: 'Walls', state: 'paid', paid: 62, postage: 2, lines: [line('brick-2x4', 30, 2)] },
+      { id: 'l', name: 'Lamps', state: 'paid', paid: 25.5, lines: [] },
+    ],
+  });
+  // 30 × 2.00 and 2.00 of postage: as paid, so that nothing is over.
+  expect(await page.rowsOf('Cost by section')).toEqual([
+    ['Section', 'Guess, kr', 'Paid, kr'],
+    ['no section', '62.00', '87.50'],
+  ]);
+  await page.press(/^Walls/);
+  await page.sees('none typed: 62.00 as listed');
+  await page.sees('+0.00 against the guess');
+  await page.press(/^Lamps/);
+  expect(document.body.textContent).not.toContain('against the guess');
+});
+
 test('a late parcel says by how many days; what is lent stands until it is back', async () => {
   const page = await open({
     orders: [
