@@ -47,7 +47,7 @@ export function BuyPanel() {
   );
   const market = useMemo(() => own?.market ?? simulatedMarket(withNearColours(wanted)), [own, wanted]);
   const needs = useMemo(() => buyable(wanted, market, nearer), [wanted, market, nearer]);
-  const { found, running, start, stop } = useBuy(needs.lines, market);
+  const { found, running, cut, start, stop } = useBuy(needs.lines, market);
   if (!materials) return <Loading what="Counting what the plan needs" />;
   const bring = async (file: File | undefined) => {
     if (!file) return;
@@ -103,6 +103,7 @@ export function BuyPanel() {
             if (!found[id]) void start(id);
           }}
           onStop={stop}
+          onAgain={!running && cut.has(goal) ? () => void start(goal) : null}
         />
         {needs.lines.length === 0 && (
           <Empty title="Nothing to buy">
@@ -231,6 +232,7 @@ function Goals({
   disabled,
   onGoal,
   onStop,
+  onAgain,
 }: {
   goal: BuyGoal;
   found: Partial<Record<BuyGoal, Sourcing>>;
@@ -239,6 +241,8 @@ function Goals({
   disabled: boolean;
   onGoal: (goal: BuyGoal) => void;
   onStop: () => void;
+  /** Searches for the goal again; null: its search runs or is over. */
+  onAgain: (() => void) | null;
 }) {
   return (
     <div className="flex flex-wrap gap-2 pb-2">
@@ -269,6 +273,11 @@ function Goals({
       {running && (
         <button type="button" className="btn btn-xs self-center" onClick={onStop}>
           Stop
+        </button>
+      )}
+      {onAgain && (
+        <button type="button" className="btn btn-xs self-center" onClick={onAgain}>
+          Search again
         </button>
       )}
     </div>

@@ -86,6 +86,23 @@ test('the cheapest, the fewest parcels and the soonest of brought offers; drafte
   await page.sees('Lines short3');
 });
 
+test('a search that was stopped can be gone on with; one that another goal ended, too', async () => {
+  const page = await open();
+  bring(OFFERS);
+  await page.sees('Offers from offers.csv.');
+  const press = (name: RegExp | string) => fireEvent.click(screen.getByRole('button', { name }));
+  press(/^Cheapest/);
+  press('Stop');
+  await page.sees('not looked for yet');
+  press('Search again');
+  press(/^Soonest/);
+  await page.sees('29.80 kr · 1 parcel · 2 days');
+  press(/^Cheapest/);
+  // Ended before it had an answer: it begins by itself, and is over when it has one.
+  await page.sees('nothing: proven');
+  expect(screen.queryByRole('button', { name: 'Search again' })).toBeNull();
+});
+
 test('one section by itself, and an order that keeps it; a nearer colour where the right one is not offered', async () => {
   const page = await open();
   bring('seller,part,colour,qty,price\nAsh,tile-2x2,brick,50,0.1\nAsh,tile-2x2,frost,50,0.01\n');

@@ -18,6 +18,8 @@ export function useBuy(needs: readonly PartLine[], market: Market) {
   const about = useMemo(() => JSON.stringify([needs, market]), [needs, market]);
   const [kept, setKept] = useState<{ about: string; found: Found }>({ about, found: NOTHING });
   const [running, setRunning] = useState<BuyGoal | null>(null);
+  /** Goals whose search was ended before it was over. */
+  const [cut, setCut] = useState<ReadonlySet<BuyGoal>>(new Set());
   const worker = useRef<Worker | null>(null);
   const end = () => {
     worker.current?.terminate();
@@ -30,14 +32,21 @@ export function useBuy(needs: readonly PartLine[], market: Market) {
       worker.current?.terminate();
       worker.current = null;
       setRunning(null);
+      setCut(new Set());
     },
     [about],
   );
   return {
     found: kept.about === about ? kept.found : NOTHING,
     running,
-    stop: end,
+    cut,
+    stop() {
+      if (running) setCut((before) => new Set(before).add(running));
+      end();
+    },
     async start(goal: BuyGoal) {
+      // One at a time: what ran until now is ended by it.
+      setCut((before) => new Set([...before, ...(running ? [running] : [])].filter((one) => one !== goal)));
       end();
       const mine = new Worker(new URL('../../workers/source.worker.ts', import.meta.url), { type: 'module' });
       worker.current = mine;
