@@ -2,7 +2,7 @@ import { QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ErrorBoundary } from 'react-error-boundary';
-import { BrowserRouter, Link, Route, Routes } from 'react-router';
+import { BrowserRouter, Link, Route, Routes, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
 import { ApiProblem, keys, queryClient } from './data/api.ts';
 import type { User } from '@quarry/protocol/accounts';
@@ -108,6 +108,16 @@ const Broken = () => (
   />
 );
 
+/** The page of the address; where it broke, another address is tried again. */
+function Guarded() {
+  const { pathname } = useLocation();
+  return (
+    <ErrorBoundary fallback={<Broken />} resetKeys={[pathname]}>
+      <Addresses />
+    </ErrorBoundary>
+  );
+}
+
 /** A word at the foot of the page, in the sheet's own paper and ink. */
 const TOAST = {
   borderRadius: 3,
@@ -149,9 +159,7 @@ if (root)
     <StrictMode>
       <QueryClientProvider client={queryClient}>
         <BrowserRouter>
-          <ErrorBoundary fallback={<Broken />}>
-            <Addresses />
-          </ErrorBoundary>
+          <Guarded />
         </BrowserRouter>
         <Words />
       </QueryClientProvider>

@@ -50,6 +50,8 @@ test('what changed is replaced, the rest stays where it is; what fails changes n
   fetched.mockRejectedValueOnce(new TypeError('no network'));
   await jest.advanceTimersByTimeAsync(20_000);
   expect(texts()).toHaveLength(4);
+  await refreshed(200, pageOf('Fell', `<p>Fair${wait('2031-06-02')}</p>`, FOOT));
+  expect(texts()).toEqual(['Fair, today', 'By us']);
   // A day that is over has no days to come.
   await refreshed(200, pageOf('Fell', `<p>Fair${wait('2031-06-01')}</p>`, FOOT));
   expect(texts()).toEqual(['Fair', 'By us']);

@@ -1,4 +1,4 @@
-import { countOf } from '@quarry/core/grid';
+import { untilWords } from '@quarry/core/document';
 import { daysTo } from './ui/days.ts';
 import { momentWord } from './ui/words.ts';
 
@@ -15,8 +15,8 @@ function localize(page: Document): void {
   for (const time of page.querySelectorAll<HTMLTimeElement>('time[data-moment]'))
     time.textContent = momentWord(time.dateTime);
   for (const wait of page.querySelectorAll<HTMLElement>('[data-days-to]')) {
-    const days = daysTo(wait.dataset.daysTo ?? '');
-    wait.textContent = days > 0 ? `, in ${countOf(days, 'day')}` : '';
+    const words = untilWords(daysTo(wait.dataset.daysTo ?? ''));
+    wait.textContent = words && `, ${words}`;
   }
 }
 

@@ -1,5 +1,6 @@
-import { countOf, formatPercent } from '@quarry/core/grid';
-import { differenceInCalendarDays, format, parseISO } from 'date-fns';
+import { daysBetween, untilWords } from '@quarry/core/document';
+import { formatPercent } from '@quarry/core/grid';
+import { format, parseISO } from 'date-fns';
 import Markdown from 'react-markdown';
 import { renderToStaticMarkup } from 'react-dom/server';
 import remarkGfm from 'remark-gfm';
@@ -23,7 +24,7 @@ export const renderPublicPage = (page: PublicPage, { frame, ...setting }: PageSe
 /** What the public and the venue see of a display. */
 function PublicPageView({ page, token, today }: { page: PublicPage } & Omit<PageSetting, 'frame'>) {
   const { plan, sections, totals, done, showName, showDate, at, reports, ratio, kind } = page;
-  const days = showDate ? differenceInCalendarDays(parseISO(showDate), parseISO(today)) : 0;
+  const wait = showDate ? untilWords(daysBetween(today, showDate)) : '';
   return (
     <main className="max-w-5xl mx-auto p-4 sm:p-8">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-base-content pb-2">
@@ -34,7 +35,7 @@ function PublicPageView({ page, token, today }: { page: PublicPage } & Omit<Page
             <>
               {', '}
               {showName || 'shown'} {dayWord(showDate)}
-              <span data-days-to={showDate}>{days > 0 && `, in ${countOf(days, 'day')}`}</span>
+              <span data-days-to={showDate}>{wait && `, ${wait}`}</span>
             </>
           )}
         </p>

@@ -1,3 +1,4 @@
+import { countOf } from '../grid/index.ts';
 import type { Display } from './schema.ts';
 
 const DAY_MS = 86_400_000;
@@ -11,6 +12,10 @@ export const daysBetween = (from: string, to: string): number =>
   Math.round(
     (Date.parse(`${to.slice(0, 10)}T00:00:00Z`) - Date.parse(`${from.slice(0, 10)}T00:00:00Z`)) / DAY_MS,
   );
+
+/** “in 3 days”, “today”; empty when the day is over. @param days from today to it */
+export const untilWords = (days: number): string =>
+  days < 0 ? '' : days === 0 ? 'today' : `in ${countOf(days, 'day')}`;
 
 /** Days from one update of a display to the next; null: none are agreed. */
 export const updateDays = ({ rhythm, rhythmDays }: Pick<Display, 'rhythm' | 'rhythmDays'>): number | null =>

@@ -197,5 +197,5 @@ export { chosenSpotOf, photoSpotsOf, sameSpot, type PhotoSpot } from './photoSpo
 export { idFor } from './idFor.ts';
 export { deltaOf, withDelta, type Delta } from './delta.ts';
 export * from './edit.ts';
-export { daysBetween, isoAfter, nextUpdate, updateDays } from './days.ts';
+export { daysBetween, isoAfter, nextUpdate, untilWords, updateDays } from './days.ts';
 export { readPieceFile, writePieceFile } from './pieceFile.ts';

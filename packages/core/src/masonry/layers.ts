@@ -105,13 +105,25 @@ function coreOf(
   plateMask: Uint8Array,
 ): { bricks: boolean; plates: boolean } {
   let [bricks, plates] = [false, false];
+  brickMask.fill(0);
+  plateMask.fill(0);
+  const { core, storeys } = plan;
+  const [ground] = plan.columns;
   for (let i = 0; i < taken.length; i++) {
-    brickMask[i] = plateMask[i] = 0;
-    if (taken[i] > z || !plan.stands(i, z)) continue;
-    const [base, top] = [plan.baseAt(i, z), plan.topAt(i, z)];
+    if (z >= core[i] || taken[i] > z) continue;
+    const single = storeys[i] === 0;
+    const base = single ? (plan.base === null ? 0 : plan.base[i]) : plan.baseAt(i, z);
+    if (single ? z < base || ground[i] !== 1 : !plan.stands(i, z)) continue;
+    const top = single ? core[i] : plan.topAt(i, z);
     if (z >= top - ((top - base) % 3)) {
-      if (z < top) plates = (plateMask[i] = 1) === 1;
-    } else if ((z - base) % 3 === 0) bricks = (brickMask[i] = 1) === 1;
+      if (z < top) {
+        plateMask[i] = 1;
+        plates = true;
+      }
+    } else if ((z - base) % 3 === 0) {
+      brickMask[i] = 1;
+      bricks = true;
+    }
   }
   return { bricks, plates };
 }

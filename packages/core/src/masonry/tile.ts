@@ -45,13 +45,13 @@ export function tileLayer(
   below: Joints | null = null,
   most = SMALL,
 ): PlacedPieces {
-  const window = boundsOfMask(mask, w, d);
+  const window = boundsOfMask(mask, w);
   if (!window) return new Int16Array(0);
   const area = window.w * window.d;
   const own = cropped(mask, w, window);
   const joints = below && { west: cropped(below.west, w, window), north: cropped(below.north, w, window) };
   const open = packed(own, window.w, window.d);
-  const turned = packed(transposed(own, window.w, window.d), window.d, window.w);
+  const turned = packedTurned(own, window.w, window.d);
   const jointsTurned = joints && {
     west: transposed(joints.north, window.w, window.d),
     north: transposed(joints.west, window.w, window.d),
@@ -154,17 +154,18 @@ interface Window {
   d: number;
 }
 
-function boundsOfMask(mask: Uint8Array, w: number, d: number): Window | null {
-  let [x0, y0, x1, y1] = [w, d, -1, -1];
-  for (let y = 0; y < d; y++)
-    for (let x = 0; x < w; x++)
-      if (mask[y * w + x]) {
-        x0 = Math.min(x0, x);
-        x1 = Math.max(x1, x);
-        y0 = Math.min(y0, y);
-        y1 = y;
-      }
-  return x1 < 0 ? null : { x: x0, y: y0, w: x1 - x0 + 1, d: y1 - y0 + 1 };
+function boundsOfMask(mask: Uint8Array, w: number): Window | null {
+  const first = mask.indexOf(1);
+  if (first < 0) return null;
+  const y0 = Math.floor(first / w);
+  const y1 = Math.floor(mask.lastIndexOf(1) / w);
+  let [x0, x1] = [w, -1];
+  // Only what lies further out than in the rows before is looked at.
+  for (let y = y0; y <= y1; y++) {
+    for (let x = 0; x < x0; x++) if (mask[y * w + x]) x0 = x;
+    for (let x = w - 1; x > x1; x--) if (mask[y * w + x]) x1 = x;
+  }
+  return { x: x0, y: y0, w: x1 - x0 + 1, d: y1 - y0 + 1 };
 }
 
 function cropped(grid: Uint8Array, w: number, window: Window): Uint8Array {
@@ -236,6 +237,22 @@ function packed(mask: Uint8Array, w: number, d: number): OpenStuds {
         studs++;
       }
   return { w, d, words, bits, studs };
+}
+
+/** The studs of a mask with rows and columns exchanged. */
+function packedTurned(mask: Uint8Array, w: number, d: number): OpenStuds {
+  const words = Math.ceil(d / 32);
+  const bits = new Uint32Array(words * w);
+  let studs = 0;
+  for (let y = 0; y < d; y++) {
+    const [word, bit] = [y >>> 5, 1 << (y & 31)];
+    for (let x = 0; x < w; x++)
+      if (mask[y * w + x]) {
+        bits[x * words + word] |= bit;
+        studs++;
+      }
+  }
+  return { w: d, d: w, words, bits, studs };
 }
 
 /** Takes a run of a row's studs out. */
