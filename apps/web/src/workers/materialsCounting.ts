@@ -78,10 +78,11 @@ export class MaterialsCounting {
     const made = materialsOf(scene, compiled, book);
     if (!made) throw new Error('the count was ended');
     const { count, needs, supplies, rows, left, handOvers } = made;
+    // The first count is the long one, and nobody’s hand moves yet: who leaves soon finds it again.
+    if (count.fresh > 0) this.storeIn(this.needs === null ? 0 : STORE_AFTER_MS);
     const differs = this.needs ? changedNeeds(this.needs, needs) : [];
     if (differs.length > 0) this.changed = differs;
     this.needs = needs;
-    if (count.fresh > 0) this.storeSoon();
     return {
       ...{ needs, rows, left, handOvers, supplies, fresh: count.fresh, mass: count.mass },
       changed: this.changed.slice(0, MAX_CHANGED),
@@ -89,14 +90,15 @@ export class MaterialsCounting {
     };
   }
 
-  private storeSoon(): void {
+  /** @param wait ms, begun again by each change */
+  private storeIn(wait: number): void {
     const { displayId } = this;
     if (displayId === null) return;
     clearTimeout(this.storing);
     // A browser that keeps nothing (private, or full) counts again the next time.
     this.storing = setTimeout(
       () => void keepCounts(displayId, CORE_DIGEST, this.book.current).catch(() => undefined),
-      STORE_AFTER_MS,
+      wait,
     );
   }
 }

@@ -22,10 +22,13 @@ export interface Supply {
   isWorn: boolean;
 }
 
+/** What supplies are read from. */
+export const SUPPLY_KINDS = ['display', 'person', 'lot', 'loan', 'partList', 'order'] as const;
+
 /**
  * All supplies. A loan is subtracted from the lender and added to the borrower until it is returned.
  */
-export function suppliesOf(scene: Scene): Supply[] {
+export function suppliesOf(scene: Pick<Scene, (typeof SUPPLY_KINDS)[number]>): Supply[] {
   const supplies: Supply[] = [];
   const lots = listOf(scene, 'lot').map((lot) => ({ ...lot }));
   for (const loan of listOf(scene, 'loan')) {

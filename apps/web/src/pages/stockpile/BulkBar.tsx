@@ -12,6 +12,7 @@ import { useDerived } from '../../workers/useDerived.ts';
 import { save } from '../../ui/save.ts';
 import { needsCsv, needsXlsx, pickLines } from './takeOut.ts';
 import type { NeedRow } from './rows.ts';
+import { useSupplies } from './useSupplies.ts';
 
 const NO_ROWS: readonly Netted[] = [];
 
@@ -27,7 +28,7 @@ export function BulkBar({
 }) {
   const scene = useDisplay(({ scene }) => scene);
   const { role, person } = useDisplay(({ actor }) => actor);
-  const supplies = useDerived(({ materials }) => materials?.supplies) ?? [];
+  const supplies = useSupplies();
   const netted = useDerived(({ materials }) => materials?.rows) ?? NO_ROWS;
   const link = useLink();
   const paper = usePaper();

@@ -40,7 +40,7 @@ export function Money() {
               head: `Paid, ${currency}`,
               number: true,
               cell: (cost) => (cost.actual > 0 ? cost.actual.toFixed(2) : '–'),
-              tone: (cost) => (cost.over >= 0.005 ? 'error' : null),
+              tone: (cost) => (cost.over >= 0.005 && cost.actual > cost.guess ? 'error' : null),
             },
           ]}
         />

@@ -15,8 +15,8 @@ import { PALETTE_CHOICES } from '../../ui/fieldSpec.ts';
 import { sectionOptions } from '../../ui/picks.ts';
 import { RemoveButton, Row, Rows } from '../../ui/rows.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
-import { useDerived } from '../../workers/useDerived.ts';
 import { ToneRows } from './ToneRows.tsx';
+import { useSupplies } from './useSupplies.ts';
 
 const ACCENT_COLUMNS = '112px minmax(72px,1fr) 52px 42px 56px 24px';
 
@@ -222,7 +222,7 @@ const SIDE = 32;
 
 /** A patch of 32 × 32 studs as the recipe lays it, and how far it would bend to what is in stock. */
 function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[]) => void) | null }) {
-  const supplies = useDerived(({ materials }) => materials?.supplies);
+  const supplies = useSupplies();
   const { cells, tally, order } = useMemo(() => {
     const studs = Array.from({ length: SIDE * SIDE }, (_, i) => i);
     const spread = scatterOrder(
@@ -237,7 +237,7 @@ function Preview({ recipe, onBend }: { recipe: Recipe; onBend: ((shares: number[
     SIDE * SIDE,
   );
   const stock = recipe.tones.map(({ colour }) =>
-    (supplies ?? [])
+    supplies
       .filter((one) => one.colour === colour && one.part.startsWith('plate') && one.kind !== 'order')
       .reduce((sum, { qty }) => sum + qty, 0),
   );

@@ -8,17 +8,17 @@ import { Basis, Empty, Heading } from '../../ui/parts.tsx';
 import { Swatch } from '../../ui/Swatch.tsx';
 import { dayWord } from '../../ui/words.ts';
 import { today } from '../../ui/days.ts';
-import { useDerived } from '../../workers/useDerived.ts';
+import { useSupplies } from './useSupplies.ts';
 
 /** What was built in a wrong colour, the seen ones first, and what replaces it. */
 export function SwapsPanel() {
   const scene = useDisplay(({ scene }) => scene);
-  const supplies = useDerived(({ materials }) => materials?.supplies);
+  const supplies = useSupplies();
   const edit = useEdit();
   const may = useDenialReason();
   const display = displayOf(scene);
   const waiting = useMemo(
-    () => waitingPlaceholders(scene, footprintBounds(scene), display.viewedSides, supplies ?? []),
+    () => waitingPlaceholders(scene, footprintBounds(scene), display.viewedSides, supplies),
     [scene, display.viewedSides, supplies],
   );
   const swapped = listOf(scene, 'placeholder').filter((one) => one.swapped !== null);

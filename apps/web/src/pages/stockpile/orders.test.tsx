@@ -124,12 +124,14 @@ test('an order without a typed guess is held against its lines; one without eith
     orders: [
       { id: 'o', name: 'Walls', state: 'paid', paid: 62, postage: 2, lines: [line('brick-2x4', 30, 2)] },
       { id: 'l', name: 'Lamps', state: 'paid', paid: 25.5, lines: [] },
+      { id: 'd', name: 'Doors', state: 'paid', guess: 10, paid: 12, lines: [] },
+      { id: 'r', name: 'Roofs', state: 'sent', guess: 50, lines: [] },
     ],
   });
-  // 30 × 2.00 and 2.00 of postage: as paid, so that nothing is over.
+  // 30 × 2.00 and 2.00 of postage as paid, 10 and 50: the doors were dearer, but less is paid than was guessed at.
   expect(await page.rowsOf('Cost by section')).toEqual([
     ['Section', 'Guess, kr', 'Paid, kr'],
-    ['no section', '62.00', '87.50'],
+    ['no section', '122.00', '99.50'],
   ]);
   await page.press(/^Walls/);
   await page.sees('none typed: 62.00 as listed');
