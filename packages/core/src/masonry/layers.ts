@@ -107,14 +107,17 @@ function coreOf(
   let [bricks, plates] = [false, false];
   brickMask.fill(0);
   plateMask.fill(0);
-  const { core, storeys } = plan;
-  const [ground] = plan.columns;
+  const { core, storeys, columns, base: bases } = plan;
+  const storey = Math.floor(z / STOREY);
   for (let i = 0; i < taken.length; i++) {
     if (z >= core[i] || taken[i] > z) continue;
-    const single = storeys[i] === 0;
-    const base = single ? (plan.base === null ? 0 : plan.base[i]) : plan.baseAt(i, z);
-    if (single ? z < base || ground[i] !== 1 : !plan.stands(i, z)) continue;
-    const top = single ? core[i] : plan.topAt(i, z);
+    // As `stands`, `baseAt` and `topAt`, which ask for the storey each.
+    const isTop = storeys[i] <= storey;
+    const own = isTop ? storeys[i] : storey;
+    const from = own * STOREY;
+    const base = bases === null ? from : Math.max(bases[i], from);
+    if (z < base || columns[own][i] !== 1) continue;
+    const top = isTop ? core[i] : from + STOREY - 1;
     if (z >= top - ((top - base) % 3)) {
       if (z < top) {
         plateMask[i] = 1;
