@@ -3,6 +3,7 @@ import { cpSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type BrowserContext, type KeyInput, type Page } from 'puppeteer-core';
+import CHROMIUM_PLACES from '../scripts/chromium.json';
 import { remindOfCounts, seededDemo } from './counted.ts';
 
 /** A built server in a folder of its own, and a browser: what journeys, screenshots and benchmarks stand on. */
@@ -68,12 +69,7 @@ export async function startServer(
 }
 
 /** The one without windows first: it takes a tenth less time for the same pages. */
-const CHROMIUM = [
-  '/usr/bin/chromium-headless-shell',
-  '/usr/bin/chromium',
-  '/usr/bin/chromium-browser',
-  '/usr/bin/google-chrome',
-].find((path) => existsSync(path));
+const CHROMIUM = CHROMIUM_PLACES.find((path) => existsSync(path));
 
 /** A wait ends at what hangs; a busy machine is ten times slower than a quiet one. Below the limit of a test (jest.config). */
 const LONGEST_WAIT_MS = 120_000;

@@ -17,8 +17,8 @@ const isAll = args.length > 0 || process.argv.includes('--all');
 process.env.QUARRY_EXTENT = isAll ? 'all' : 'test';
 
 function ensureChromium() {
-  const places = ['chromium-headless-shell', 'chromium', 'chromium-browser', 'google-chrome'];
-  if (places.some((name) => existsSync(join('/usr/bin', name)))) return;
+  const places = JSON.parse(readFileSync(join(ROOT, 'scripts', 'chromium.json'), 'utf8'));
+  if (places.some((path) => existsSync(path))) return;
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
     process.stderr.write(
       'The browser tests need Chromium: install it (on Debian: apt-get install chromium-headless-shell) and run this again.\n',

@@ -97,6 +97,13 @@ export function distributeAll(scene: Scene, picks: readonly EntityRef[], along: 
   });
 }
 
+/** Numbers left between a new pad and the last, for what is to be laid between them later. */
+const PAD_STEP = 10;
+
+/** The number of a new pad, which is laid over all others. @param nth of several new ones, from 0 */
+export const newPadOrder = (scene: Pick<Scene, 'pad'>, nth = 0): number =>
+  Math.min(MAX_PAD_ORDER, (padsInOrder(scene).at(-1)?.order ?? 0) + PAD_STEP + nth);
+
 /**
  * Changes by which a pad is laid before all others, or over them. Where there is no number left at that end, all are
  * numbered again.

@@ -3,7 +3,7 @@ import {
   fixedGround,
   runsEast,
   KINDS,
-  MAX_PAD_ORDER,
+  newPadOrder,
   listOf,
   padsInOrder,
   type Pad,
@@ -31,7 +31,6 @@ export const padBoard: BoardKind = {
     key: 'p',
     make: (scene, rect, name) => {
       const { id: level, before } = defaultLevel(scene);
-      const last = padsInOrder(scene).at(-1)?.order ?? 0;
       return {
         words: 'a pad',
         data: {
@@ -39,7 +38,7 @@ export const padBoard: BoardKind = {
           ...rect,
           level,
           ground: 'grass',
-          order: Math.min(MAX_PAD_ORDER, last + 10),
+          order: newPadOrder(scene),
         },
         before,
       };

@@ -2,10 +2,9 @@ import { MAX_PICTURE_PIXELS, decodePicture, encodePicture, shrunkPicture } from 
 import { readAsc, readOutlines, readPgm, type HeightGrid, type HeightReading } from '@quarry/core/formats';
 import { footprintBounds } from '@quarry/core/terrain';
 import {
-  MAX_PAD_ORDER,
+  newPadOrder,
   MAX_PICTURE,
   MAX_SAMPLES,
-  padsInOrder,
   readPieceFile,
   type Change,
   type Scene,
@@ -54,13 +53,12 @@ export async function importFile(scene: Scene, file: File, as: 'picture' | 'grou
     const reading = readOutlines(await file.text());
     if (!reading.ok) return fail(reading.error);
     const level = defaultLevel(scene);
-    const last = padsInOrder(scene).at(-1)?.order ?? 0;
     const pads = reading.outlines.map(({ pad, ...outline }, i) => ({
       id: freshId('pad'),
       // Ground, height and sides as they were written; on the usual level where the display has not that one.
       data: pad
         ? { ...pad, level: Object.hasOwn(scene.level, pad.level) ? pad.level : level.id }
-        : { ...outline, level: level.id, ground: 'grass', order: Math.min(MAX_PAD_ORDER, last + 10 + i) },
+        : { ...outline, level: level.id, ground: 'grass', order: newPadOrder(scene, i) },
     }));
     return {
       ...{ ok: true, as: 'changes' },
