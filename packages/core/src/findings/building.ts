@@ -10,6 +10,7 @@ import {
   outerSize,
   intersection,
   studsWithin,
+  formatSum,
 } from '../grid/index.ts';
 import {
   standingOf,
@@ -379,7 +380,7 @@ const basesShort: Rule = {
     return baseNeeds(scene)
       .filter(({ short }) => short > 0)
       .map(({ id, w, d, needed, owned, short, cost }) => ({
-        sentence: `The modules need ${countOf(needed, 'base')} of ${w}×${d} and ${owned} are owned: ${short} short${cost > 0 ? `, about ${cost.toFixed(2)} ${currency}` : ''}.`,
+        sentence: `The modules need ${countOf(needed, 'base')} of ${w}×${d} and ${owned} are owned: ${short} short${cost > 0 ? `, about ${formatSum(cost)} ${currency}` : ''}.`,
         remedy: 'Buy or borrow them before the session that lays them, or cut with what is owned.',
         place: null,
         things: id ? [{ kind: 'baseType' as const, id }] : [],

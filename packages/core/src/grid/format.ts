@@ -90,7 +90,14 @@ export function inInches(sentence: string): string {
 export const countOf = (count: number, word: string) =>
   `${count.toLocaleString('en')} ${word}${count === 1 ? '' : 's'}`;
 
-/** An amount of money to the hundredth, or as fine as it is: `3.50`, `0.035`. */
+/** A sum of money to the hundredth: `3,449.68`. */
+export const formatSum = (amount: number): string => SUM.format(amount);
+const SUM = new Intl.NumberFormat('en', {
+  ...{ minimumFractionDigits: 2, maximumFractionDigits: 2 },
+  signDisplay: 'negative',
+});
+
+/** A price to the hundredth, or as fine as it was typed: `3.50`, `0.035`. */
 export const formatMoney = (amount: number): string =>
   amount.toFixed(Math.max(2, String(amount).split('.')[1]?.length ?? 0));
 

@@ -1,4 +1,4 @@
-import { formatMoney } from './format.ts';
+import { formatMoney, formatSum } from './format.ts';
 import { minutesTyped, numberTyped } from './numbers.ts';
 
 // What is typed into a field of one number: common practice, no source.
@@ -30,8 +30,17 @@ test.each([
   [62, '62.00'],
   [0.035, '0.035'],
   [0, '0.00'],
-])('%s is written %s', (amount, text) => {
+])('a price of %s is written %s', (amount, text) => {
   expect(formatMoney(amount)).toBe(text);
+});
+test.each([
+  [3449.678, '3,449.68'],
+  [62, '62.00'],
+  [0.035, '0.04'],
+  [-1200, '-1,200.00'],
+  [-0.001, '0.00'],
+])('a sum of %s is written %s', (amount, text) => {
+  expect(formatSum(amount)).toBe(text);
 });
 
 test.each([

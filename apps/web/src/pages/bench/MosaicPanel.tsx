@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { NO_PIECE, mosaicRuns, mosaicSheets, type Mosaic, type MosaicOptions } from '@quarry/core/bench';
 import { PALETTE, colourName, colourOf, partName } from '@quarry/core/catalogue';
 import { writeCsv } from '@quarry/core/formats';
-import { MM_PER_STUD, formatMoney } from '@quarry/core/grid';
+import { MM_PER_STUD, formatSum } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
 import { suppliesOf } from '@quarry/core/materials';
 import { canvasOf } from '../../data/pictures.ts';
@@ -208,7 +208,7 @@ function MosaicAnswer({
           {mosaic.w} × {mosaic.d} studs
         </DefinitionRow>
         <DefinitionRow label="Pieces">{pieces.toLocaleString('en')}</DefinitionRow>
-        <DefinitionRow label="Price (guess)">{formatMoney(Math.round(100 * price) / 100)}</DefinitionRow>
+        <DefinitionRow label="Price (guess)">{formatSum(price)}</DefinitionRow>
       </dl>
       <Heading aside={`${mosaic.counts.length}`}>Colours</Heading>
       <DataTable

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { volumePieces } from '@quarry/core/bench';
 import { gramsOfLines, partName } from '@quarry/core/catalogue';
-import { MM_PER_PLATE, MM_PER_STUD, formatMoney, formatPlates } from '@quarry/core/grid';
+import { MM_PER_PLATE, MM_PER_STUD, formatPlates, formatSum } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
 import { useScene } from '../../data/useDisplay.tsx';
 import { DataTable } from '../../ui/DataTable.tsx';
@@ -88,7 +88,7 @@ export function VolumePanel() {
         <DefinitionRow label="Mass">
           {grams >= 1000 ? `${(grams / 1000).toFixed(2)} kg` : `${Math.round(grams)} g`}
         </DefinitionRow>
-        <DefinitionRow label="Price (guess)">{formatMoney(Math.round(100 * price) / 100)}</DefinitionRow>
+        <DefinitionRow label="Price (guess)">{formatSum(price)}</DefinitionRow>
       </dl>
       <DataTable
         label="Pieces of the block"

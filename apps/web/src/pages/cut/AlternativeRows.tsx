@@ -1,4 +1,4 @@
-import { formatKg } from '@quarry/core/grid';
+import { formatKg, formatSum } from '@quarry/core/grid';
 import {
   ALTERNATIVE_WORDS,
   type Arrangement,
@@ -90,12 +90,12 @@ export function AlternativeRow({
         </button>
       </th>
       <td className={cell}>{arrangement?.modules ?? '…'}</td>
-      <td className={cell}>{arrangement?.cost.bases.toFixed(2)}</td>
+      <td className={cell}>{arrangement && formatSum(arrangement.cost.bases)}</td>
       <td className={cell}>{arrangement?.heaviest ? formatKg(1000 * arrangement.heaviest.bulk.kg) : ''}</td>
       <td className={`${cell} ${spare !== undefined && spare < 0 ? 'text-error font-semibold' : ''}`}>
         {spare === undefined ? '' : say(Math.round(spare), 'mm')}
       </td>
-      <td className={cell}>{arrangement?.cost.total.toFixed(2)}</td>
+      <td className={cell}>{arrangement && formatSum(arrangement.cost.total)}</td>
       <td className={`${cell} ${isBelow ? 'text-warning' : ''}`}>
         {!arrangement || bound <= 0 ? (
           ''

@@ -1,4 +1,4 @@
-import { countOf, formatKg } from '@quarry/core/grid';
+import { countOf, formatKg, formatSum } from '@quarry/core/grid';
 import {
   SEAM_WORDS,
   adoptCutting,
@@ -136,7 +136,7 @@ export function Over({ arrangement }: { arrangement: Arrangement }) {
           label="Rim of plates"
           note={`${countOf(arrangement.rim.studs, 'stud')}, ${countOf(arrangement.rim.pieces, 'plate')}, tied from above over the joint`}
         >
-          about {arrangement.rim.cost.toFixed(2)}
+          about {formatSum(arrangement.rim.cost)}
         </DefinitionRow>
       )}
       <Heading>To buy</Heading>

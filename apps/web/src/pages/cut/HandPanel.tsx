@@ -9,7 +9,7 @@ import {
   neighboursOf,
   type HandAct,
 } from '@quarry/core/cut';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatSum } from '@quarry/core/grid';
 import { footprintBounds } from '@quarry/core/terrain';
 import { displayOf, listOf, type Module } from '@quarry/core/document';
 import { useDisplay, useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
@@ -43,7 +43,7 @@ export function HandPanel() {
   const chosen = picked?.kind === 'module' ? modules.find(({ id }) => id === picked.id) : undefined;
   return (
     <>
-      <Heading aside={now ? `cost ${now.cost.total.toFixed(2)} ${displayOf(scene).currency}` : undefined}>
+      <Heading aside={now ? `cost ${formatSum(now.cost.total)} ${displayOf(scene).currency}` : undefined}>
         Modules
       </Heading>
       <DataTable
@@ -183,7 +183,7 @@ function ActButton({
   );
 }
 
-const signed = (price: number) => `${price < 0 ? '−' : '+'}${Math.abs(price).toFixed(2)}`;
+const signed = (price: number) => `${price < 0 ? '−' : '+'}${formatSum(Math.abs(price))}`;
 
 /** The knife drawn on the board: a straight cut over every module it runs through from side to side. */
 function KnifeLine({ disabled }: { disabled: boolean }) {

@@ -1,5 +1,5 @@
 import { dequal } from 'dequal/lite';
-import { countOf, formatMoney } from '@quarry/core/grid';
+import { countOf, formatSum } from '@quarry/core/grid';
 import { priceOfLines } from '@quarry/core/masonry';
 import { isShellList, ornamented, type Change, type Entity, type PartLine } from '@quarry/core/document';
 import { listOfBuilding } from '@quarry/core/structures';
@@ -56,7 +56,7 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
         {(!own || isStale) && (
           <DefinitionRow
             label={own ? 'Its shell now' : 'Plain shell, a guess'}
-            note={`about ${formatMoney(Math.round(100 * price) / 100)}, a guess`}
+            note={`about ${formatSum(price)}, a guess`}
           >
             {piecesOf(lines).toLocaleString('en')}
           </DefinitionRow>
@@ -64,7 +64,7 @@ export function ShellPart({ plot }: { plot: Entity<'plot'> }) {
         {plot.ornament > 0 && (!own || isShell) && (
           <DefinitionRow
             label="With its ornament, a guess"
-            note={`+${plot.ornament} %, about ${formatMoney(Math.round(100 * price * ornamented(plot)) / 100)}; in its hours and mass, not in the needs`}
+            note={`+${plot.ornament} %, about ${formatSum(price * ornamented(plot))}; in its hours and mass, not in the needs`}
           >
             {Math.ceil(piecesOf(lines) * ornamented(plot)).toLocaleString('en')}
           </DefinitionRow>

@@ -1,4 +1,4 @@
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatSum } from '@quarry/core/grid';
 import { SIDE_WORDS, displayOf, listOf, turnedSide, type Scene } from '@quarry/core/document';
 import { areBare, backChanges, type Sight } from '@quarry/core/visibility';
 import { useEdit, useIsPlanner } from '../../data/useDisplay.tsx';
@@ -47,7 +47,7 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
                 sides.map((side) => SIDE_WORDS[turnedSide(side, scene.plot[id]?.turn ?? 0)]).join(', '),
             },
             { head: 'Any colour will do', number: true, cell: (one) => countOf(one.pieces, 'piece') },
-            { head: 'Worth', number: true, cell: (one) => `${one.worth.toFixed(2)} ${currency}` },
+            { head: 'Worth', number: true, cell: (one) => `${formatSum(one.worth)} ${currency}` },
           ]}
         />
       )}
@@ -55,7 +55,7 @@ export function PlainBacks({ scene, sight }: { scene: Scene; sight: Sight }) {
         <span className="flex-1 min-w-48">
           {countOf(pieces, 'piece')} of walls, worth{' '}
           <span className="fig">
-            {worth.toFixed(2)} {currency}
+            {formatSum(worth)} {currency}
           </span>
           {isLaid ? '; they are left plain.' : ', may be of any colour.'}
           {colourHidden !== 'free' && ' The house rules ask for the right colour where nothing is seen too.'}

@@ -2,7 +2,7 @@ import { dequal } from 'dequal/lite';
 import { Calculator, Square } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatSum } from '@quarry/core/grid';
 import { MAX_PLAIN_FACES, displayOf, listOf, type Scene } from '@quarry/core/document';
 import { noPlainChanges, plainChanges, type PlainSavings } from '@quarry/core/materials';
 import type { Sight } from '@quarry/core/visibility';
@@ -131,7 +131,7 @@ function Saved({ scene, saved }: { scene: Scene; saved: PlainSavings }) {
             },
           },
           { head: 'Any colour will do', number: true, cell: ({ pieces }) => countOf(pieces, 'piece') },
-          { head: 'Worth', number: true, cell: ({ worth }) => `${worth.toFixed(2)} ${currency}` },
+          { head: 'Worth', number: true, cell: ({ worth }) => `${formatSum(worth)} ${currency}` },
         ]}
       />
       <p className="text-xs py-1">
@@ -141,7 +141,7 @@ function Saved({ scene, saved }: { scene: Scene; saved: PlainSavings }) {
           : `${countOf(Math.abs(saved.more), 'piece')} ${saved.more > 0 ? 'more' : 'fewer'} in all`}
         . To buy: {countOf(Math.abs(saved.short), 'piece')} {saved.short >= 0 ? 'fewer' : 'more'},{' '}
         <span className="fig">
-          {Math.abs(saved.money).toFixed(2)} {currency}
+          {formatSum(Math.abs(saved.money))} {currency}
         </span>{' '}
         {saved.money >= 0 ? 'less' : 'more'}.
       </p>

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useId, useState } from 'react';
 import { Link } from 'react-router';
-import { MM_PER_STUD, countOf, readGridSize } from '@quarry/core/grid';
+import { MM_PER_STUD, countOf, readGridSize, formatSum } from '@quarry/core/grid';
 import { baseNeeds, type BaseNeed } from '@quarry/core/cut';
 import { MAX_STUDS, displayOf, listOf, type BaseType } from '@quarry/core/document';
 import { freshId, useDisplay, useEdit, useLink, useIsPlanner } from '../../data/useDisplay.tsx';
@@ -57,7 +57,7 @@ export function BasesPanel() {
             label="At the prices typed"
             note={total === 0 && short > 0 ? 'no prices yet' : undefined}
           >
-            {total.toFixed(2)} {currency}
+            {formatSum(total)} {currency}
           </DefinitionRow>
           <DefinitionRow label="For">{countOf(modules, 'module')}</DefinitionRow>
         </dl>
@@ -161,7 +161,7 @@ function BaseRow({
             max={1e6}
             disabled={!plans}
             onCommit={(price) => set('changed the price', { price: price ?? 0 })}
-            hint={need.cost > 0 ? `${need.cost.toFixed(2)} ${currency} for ${need.short}` : undefined}
+            hint={need.cost > 0 ? `${formatSum(need.cost)} ${currency} for ${need.short}` : undefined}
           />
         )}
         {type && (

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { countOf } from '@quarry/core/grid';
+import { countOf, formatSum, formatMoney } from '@quarry/core/grid';
 import { nearColours, colourName, partName } from '@quarry/core/catalogue';
 import {
   aliasesOf,
@@ -260,7 +260,7 @@ function Goals({
             <b>{word}</b> <span className="ink-2 text-xs">{what}</span>
             <div className="fig text-xs">
               {answer?.ok
-                ? `${answer.purchase.total.toFixed(2)} ${currency} · ${countOf(answer.purchase.sellers.length, 'parcel')}${answer.purchase.days === null ? '' : ` · ${countOf(answer.purchase.days, 'day')}`}`
+                ? `${formatSum(answer.purchase.total)} ${currency} · ${countOf(answer.purchase.sellers.length, 'parcel')}${answer.purchase.days === null ? '' : ` · ${countOf(answer.purchase.days, 'day')}`}`
                 : running === id
                   ? 'looking…'
                   : answer
@@ -326,20 +326,20 @@ function Answer({
       <div className="grid sm:grid-cols-2 gap-x-8">
         <dl>
           <DefinitionRow label="Goods">
-            {purchase.goods.toFixed(2)} {currency}
+            {formatSum(purchase.goods)} {currency}
           </DefinitionRow>
           <DefinitionRow label="Postage">
-            {purchase.postage.toFixed(2)} {currency}
+            {formatSum(purchase.postage)} {currency}
           </DefinitionRow>
           <DefinitionRow label="Total">
             <b>
-              {purchase.total.toFixed(2)} {currency}
+              {formatSum(purchase.total)} {currency}
             </b>
           </DefinitionRow>
         </dl>
         <dl>
           <DefinitionRow label="No purchase costs less than">
-            {purchase.bound.toFixed(2)} {currency}
+            {formatSum(purchase.bound)} {currency}
           </DefinitionRow>
           <DefinitionRow label="So it is off by at most" note={busy ? 'still looking' : undefined}>
             {purchase.gap < 1e-6 ? 'nothing: proven' : `${(100 * purchase.gap).toFixed(1)} %`}
@@ -365,7 +365,7 @@ function Answer({
             <b className="flex-1">{seller.name}</b>
             <span className="ink-2 text-xs">{countOf(pieces, 'piece')}</span>
             <span className="fig text-xs">
-              {goods.toFixed(2)} + {seller.shipping.toFixed(2)} {currency}
+              {formatSum(goods)} + {formatSum(seller.shipping)} {currency}
             </span>
           </summary>
           <ul className="text-xs pl-4">
@@ -377,7 +377,7 @@ function Answer({
                   <span className="flex-1">
                     {partName(line.part)} in {colourName(line.colour)}
                   </span>
-                  <span className="fig">{line.price.toFixed(2)}</span>
+                  <span className="fig">{formatMoney(line.price)}</span>
                 </li>
               ))}
           </ul>

@@ -1,4 +1,4 @@
-import { countOf, formatPercent } from '@quarry/core/grid';
+import { countOf, formatPercent, formatSum } from '@quarry/core/grid';
 import { copiesNeeded, fitKits } from '@quarry/core/materials';
 import { fileName, writeCsv } from '@quarry/core/formats';
 import { priceOfLines } from '@quarry/core/masonry';
@@ -349,7 +349,7 @@ function KitLeft({ list }: { list: PartList }) {
       <Heading aside={countOf(piecesOf(left), 'piece')}>Left over, to trade</Heading>
       <dl>
         <DefinitionRow label="Would fetch" note="prices typed, else guesses">
-          {price.toFixed(2)} {displayOf(scene).currency}
+          {formatSum(price)} {displayOf(scene).currency}
         </DefinitionRow>
       </dl>
       <Lines lines={left} />

@@ -1,3 +1,4 @@
+import { formatSum } from '@quarry/core/grid';
 import { balances, costBySection } from '@quarry/core/materials';
 import { displayOf, listOf } from '@quarry/core/document';
 import { useDisplay } from '../../data/useDisplay.tsx';
@@ -20,7 +21,7 @@ export function Money() {
   return (
     <div className="grid gap-8 xl:grid-cols-2 items-start">
       <section aria-label="Cost by section">
-        <Heading aside={`${actual.toFixed(2)} of ${guess.toFixed(2)} ${currency} guessed`}>
+        <Heading aside={`${formatSum(actual)} of ${formatSum(guess)} ${currency} guessed`}>
           Guess against actual
         </Heading>
         <DataTable
@@ -35,11 +36,11 @@ export function Money() {
                 return at ? `${at.letter}, ${at.name}` : 'no section';
               },
             },
-            { head: `Guess, ${currency}`, number: true, cell: (cost) => cost.guess.toFixed(2) },
+            { head: `Guess, ${currency}`, number: true, cell: (cost) => formatSum(cost.guess) },
             {
               head: `Paid, ${currency}`,
               number: true,
-              cell: (cost) => (cost.actual > 0 ? cost.actual.toFixed(2) : '–'),
+              cell: (cost) => (cost.actual > 0 ? formatSum(cost.actual) : '–'),
               tone: (cost) => (cost.over >= 0.005 && cost.actual > cost.guess ? 'error' : null),
             },
           ]}
@@ -55,13 +56,13 @@ export function Money() {
             <DefinitionRow
               key={person}
               label={scene.person[person]?.name ?? person}
-              note={`paid ${paid.toFixed(2)}, bears ${bears.toFixed(2)}`}
+              note={`paid ${formatSum(paid)}, bears ${formatSum(bears)}`}
             >
               {balance === 0
                 ? 'even'
                 : balance > 0
-                  ? `gets ${balance.toFixed(2)} ${currency}`
-                  : `owes ${(-balance).toFixed(2)} ${currency}`}
+                  ? `gets ${formatSum(balance)} ${currency}`
+                  : `owes ${formatSum(-balance)} ${currency}`}
             </DefinitionRow>
           ))}
         </dl>

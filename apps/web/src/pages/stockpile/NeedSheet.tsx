@@ -1,3 +1,4 @@
+import { formatSum } from '@quarry/core/grid';
 import { useMemo } from 'react';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, substitutionsFor, coloursKnown, type Substitution } from '@quarry/core/materials';
@@ -221,7 +222,7 @@ function StandIns({ row }: { row: NeedRow }) {
               </span>
               <span>
                 {one.dearer >= 0 ? '+' : '−'}
-                {Math.abs(one.dearer).toFixed(2)} {currency} each
+                {formatSum(Math.abs(one.dearer))} {currency} each
               </span>
               <span className={one.makes > 0 ? 'text-success' : ''}>stock makes {one.makes}</span>
               {plans && (
@@ -302,7 +303,7 @@ function ThePart({ row }: { row: NeedRow }) {
         label="One costs"
         money
         unit={currency}
-        optional={price.toFixed(2)}
+        optional={formatSum(price)}
         value={type?.price ?? null}
         min={0}
         max={100000}

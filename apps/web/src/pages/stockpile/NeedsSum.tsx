@@ -1,4 +1,4 @@
-import { countOf, formatPercent } from '@quarry/core/grid';
+import { countOf, formatPercent, formatSum } from '@quarry/core/grid';
 import { colourName, partName } from '@quarry/core/catalogue';
 import { PURPOSE_WORDS, blockedSections, type NeedChange } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
@@ -39,10 +39,10 @@ export function NeedsSum({ rows, changed }: { rows: readonly NeedRow[]; changed:
           label="All of it would cost"
           note={guessed > 0 ? `${guessed} prices are guesses` : undefined}
         >
-          {money(({ qty }) => qty).toFixed(2)} {currency}
+          {formatSum(money(({ qty }) => qty))} {currency}
         </DefinitionRow>
         <DefinitionRow label="What is short">
-          {money(({ short: s }) => s).toFixed(2)} {currency}
+          {formatSum(money(({ short: s }) => s))} {currency}
         </DefinitionRow>
       </dl>
       <Basis>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { partName } from '@quarry/core/catalogue';
-import { countOf, formatMoney } from '@quarry/core/grid';
+import { countOf, formatSum, formatMoney } from '@quarry/core/grid';
 import { lineTyped, nextStates, receive, sumOrder } from '@quarry/core/materials';
 import { priceOfPart } from '@quarry/core/masonry';
 import { ORDER_STATES, ORDER_WORDS, displayOf, isComing, listOf, type Order } from '@quarry/core/document';
@@ -257,8 +257,8 @@ function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
       />
       <dl>
         <DefinitionRow label="Pieces">{pieces.toLocaleString('en')}</DefinitionRow>
-        <DefinitionRow label="Goods and postage" note={`${goods.toFixed(2)} + ${order.postage.toFixed(2)}`}>
-          {expected.toFixed(2)} {currency}
+        <DefinitionRow label="Goods and postage" note={`${formatSum(goods)} + ${formatSum(order.postage)}`}>
+          {formatSum(expected)} {currency}
         </DefinitionRow>
       </dl>
       <NumberField
@@ -281,7 +281,7 @@ function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
         disabled={locked}
         onCommit={(guess) => set('changed the guess', { guess: guess ?? 0 })}
         hint={
-          order.guess === 0 && guessed !== null ? `none typed: ${guessed.toFixed(2)} as listed` : undefined
+          order.guess === 0 && guessed !== null ? `none typed: ${formatSum(guessed)} as listed` : undefined
         }
       />
       <NumberField
@@ -295,7 +295,7 @@ function OrderForm({ order, locked }: { order: Order; locked: boolean }) {
         disabled={locked}
         onCommit={(paid) => set('changed what was paid', { paid })}
         hint={
-          over === null ? undefined : `${over >= 0 ? '+' : '−'}${Math.abs(over).toFixed(2)} against the guess`
+          over === null ? undefined : `${over >= 0 ? '+' : '−'}${formatSum(Math.abs(over))} against the guess`
         }
       />
       <Heading>Borne by</Heading>

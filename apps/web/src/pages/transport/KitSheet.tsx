@@ -1,7 +1,7 @@
 import { Plus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { countOf, formatPercent } from '@quarry/core/grid';
+import { countOf, formatPercent, formatSum } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import { fileName } from '@quarry/core/formats';
 import { valuesByOwner, type Caution, type KitItem } from '@quarry/core/kit';
@@ -188,7 +188,7 @@ function Values() {
   const guessed = rows.reduce((sum, one) => sum + one.guessed, 0);
   return (
     <section aria-labelledby="values" className="pt-4">
-      <Heading id="values" aside={`${whole.toFixed(2)} ${currency}`}>
+      <Heading id="values" aside={`${formatSum(whole)} ${currency}`}>
         Values by owner
       </Heading>
       {rows.length === 0 && <p className="ink-2 text-xs">Nothing is counted yet.</p>}
@@ -209,7 +209,7 @@ function Values() {
             ),
           },
           { head: 'Pieces', number: true, cell: ({ pieces }) => countOf(pieces, 'piece') },
-          { head: 'Money', number: true, cell: ({ money }) => `${money.toFixed(2)} ${currency}` },
+          { head: 'Money', number: true, cell: ({ money }) => `${formatSum(money)} ${currency}` },
         ]}
       />
       <Basis>

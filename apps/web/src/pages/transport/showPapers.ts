@@ -1,4 +1,4 @@
-import { formatKg, formatPercent } from '@quarry/core/grid';
+import { formatKg, formatPercent, formatSum } from '@quarry/core/grid';
 import { displayOf, listOf, type Scene } from '@quarry/core/document';
 import type { Caution, KitItem, OwnedValue } from '@quarry/core/kit';
 import { inSwitchOrder, powerParts, type Power } from '@quarry/core/power';
@@ -197,7 +197,7 @@ function valueList({ scene, values }: ShowFacts): PaperList {
   const guessed = values.reduce((sum, one) => sum + one.guessed, 0);
   return {
     ...{ head: 'Values by owner', tick: false },
-    note: `What the counted pieces would cost to buy again, without spares: ${whole.toFixed(2)} ${currency}, ${formatPercent(whole > 0 ? guessed / whole : 0)} by guessed prices.`,
+    note: `What the counted pieces would cost to buy again, without spares: ${formatSum(whole)} ${currency}, ${formatPercent(whole > 0 ? guessed / whole : 0)} by guessed prices.`,
     columns: [
       { head: 'owner', share: 40 },
       { head: 'sections', share: 30 },
@@ -208,7 +208,7 @@ function valueList({ scene, values }: ShowFacts): PaperList {
       name,
       sections.join(', ') || 'none',
       pieces.toLocaleString('en'),
-      `${money.toFixed(2)} ${currency}`,
+      `${formatSum(money)} ${currency}`,
     ]),
   };
 }
