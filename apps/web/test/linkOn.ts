@@ -52,6 +52,7 @@ export function linkOn(
       return () => listeners.delete(listener);
     },
     close: () => undefined,
+    reportWhereabouts: () => undefined,
     showVersion: (id: string | null, scope: ShownVersion['scope'] = 'version') => {
       shown = id === null ? null : { id, scope };
       update();
