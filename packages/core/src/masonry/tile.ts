@@ -412,18 +412,25 @@ class Run {
   }
 }
 
+/** The number of the piece on each stud, of one call at a time: layers are judged by the thousand. */
+let pieceAt = new Int32Array(4096);
+
 /** What the joints of a layer cost over those below. */
 function jointsOver(laid: PlacedPieces, w: number, d: number, under: Joints | null): number {
   if (!under) return 0;
-  const piece = new Int32Array(w * d);
+  const n = w * d;
+  if (pieceAt.length < n) pieceAt = new Int32Array(2 * n);
+  const piece = pieceAt.fill(0, 0, n);
   paintPieceIds(laid, w, piece, 1);
+  const { west, north } = under;
   let cost = 0;
-  for (let y = 0; y < d; y++)
-    for (let x = 0; x < w; x++) {
-      const i = y * w + x;
-      if (piece[i] === 0) continue;
-      if (x > 0 && piece[i - 1] > 0 && piece[i] !== piece[i - 1]) cost += under.west[i];
-      if (y > 0 && piece[i - w] > 0 && piece[i] !== piece[i - w]) cost += under.north[i];
-    }
+  // Only where a piece begins can a joint be: along its west and its north side.
+  for (let p = 0; p < laid.length; p += 4) {
+    const first = laid[p + 1] * w + laid[p];
+    if (laid[p] > 0)
+      for (let i = first; i < first + laid[p + 3] * w; i += w) if (piece[i - 1] > 0) cost += west[i];
+    if (laid[p + 1] > 0)
+      for (let i = first; i < first + laid[p + 2]; i++) if (piece[i - w] > 0) cost += north[i];
+  }
   return cost;
 }
