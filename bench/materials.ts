@@ -102,10 +102,10 @@ export async function benchMaterials(): Promise<Row[]> {
       better: 'less',
     },
     {
-      what: `one hill changed there: ${edit.fresh} of ${edit.of} blocks counted`,
+      // What the page waits for, with all cores, is measured there (web.ts).
+      what: `one hill changed there: ${edit.fresh} of ${edit.of} blocks counted, on one core`,
       measured: edit.ms,
       unit: 'ms',
-      aim: 150,
       better: 'less',
     },
     {
