@@ -114,6 +114,7 @@ async function main() {
     await goTo(phone, 'progress');
     await openTab(phone, 'Tonight');
     await phone.waitForSelector('::-p-text(Sit down and start)');
+    await phone.waitForFunction(() => !document.body.innerText.toLowerCase().includes('counting parts'));
     await shot(phone, 'progress-phone');
   } finally {
     await browser.close();

@@ -102,7 +102,7 @@ const PAD_STEP = 10;
 
 /** The number of a new pad, which is laid over all others. @param nth of several new ones, from 0 */
 export const newPadOrder = (scene: Pick<Scene, 'pad'>, nth = 0): number =>
-  Math.min(MAX_PAD_ORDER, (padsInOrder(scene).at(-1)?.order ?? 0) + PAD_STEP + nth);
+  Math.min(MAX_PAD_ORDER, Math.max(0, ...listOf(scene, 'pad').map(({ order }) => order)) + PAD_STEP + nth);
 
 /**
  * Changes by which a pad is laid before all others, or over them. Where there is no number left at that end, all are

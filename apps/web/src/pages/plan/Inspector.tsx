@@ -23,7 +23,6 @@ export function Inspector() {
       <button type="button" className="link link-hover text-secondary text-xs" onClick={() => pick(null)}>
         Whole display
       </button>
-
       {also.length > 0 ? (
         <GroupSheet picks={[picked, ...also]} />
       ) : (

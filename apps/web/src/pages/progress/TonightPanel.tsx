@@ -85,7 +85,7 @@ export function TonightPanel() {
         </section>
         <Chosen evening={evening} minutes={minutes} counting={netted === null} />
       </div>
-      <Around evening={evening} />
+      <Around evening={evening} counting={netted === null} />
     </div>
   );
 }
@@ -190,7 +190,13 @@ function Chosen({ evening, minutes, counting }: { evening: Evening; minutes: num
 }
 
 /** What to order and to bring before the next evening. */
-function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Evening }) {
+function Around({
+  evening: { order, next, bring, fetch, seams },
+  counting,
+}: {
+  evening: Evening;
+  counting: boolean;
+}) {
   const scene = useScene('person');
   const sheets = useSheets();
   const link = useLink();
@@ -227,7 +233,7 @@ function Around({ evening: { order, next, bring, fetch, seams } }: { evening: Ev
           To order before {next ? dayWord(next) : 'the next session'}
         </Heading>
         {order.length === 0 ? (
-          <p className="ink-2">Nothing of your sections is short.</p>
+          <p className="ink-2">{counting ? 'Counting parts …' : 'Nothing of your sections is short.'}</p>
         ) : (
           <>
             <ul>

@@ -12,24 +12,24 @@ import { later } from '../../ui/later.tsx';
 /** Loaded when they are opened: layers draw in three dimensions, the others are opened seldom. */
 const LayersPanel = later(
   () => import('./LayersPanel.tsx').then((panel) => panel.LayersPanel),
-  'Opening the sheet',
+  'Opening the layers',
 );
 const MatrixPanel = later(
   () => import('./MatrixPanel.tsx').then((panel) => panel.MatrixPanel),
-  'Opening the sheet',
+  'Opening the matrix',
 );
 const ColoursPanel = later(
   () => import('./ColoursPanel.tsx').then((panel) => panel.ColoursPanel),
-  'Opening the sheet',
+  'Opening the colours',
 );
 const SwapsPanel = later(
   () => import('./SwapsPanel.tsx').then((panel) => panel.SwapsPanel),
-  'Opening the sheet',
+  'Opening the placeholders',
 );
-const BuyPanel = later(() => import('./BuyPanel.tsx').then((panel) => panel.BuyPanel), 'Opening the sheet');
+const BuyPanel = later(() => import('./BuyPanel.tsx').then((panel) => panel.BuyPanel), 'Opening the market');
 const MethodsPanel = later(
   () => import('./MethodsPanel.tsx').then((panel) => panel.MethodsPanel),
-  'Opening the sheet',
+  'Opening the methods',
 );
 
 /** What is needed, in which colours, who has it, what is short, and what it costs. */
